@@ -1,0 +1,1 @@
+"""Pinakotheke: from tape measure to shopping list for closets, walls and drawers."""

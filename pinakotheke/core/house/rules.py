@@ -1,0 +1,28 @@
+"""House rules: the schools a household follows, and its limits."""
+
+from decimal import Decimal
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from ..base import Frozen
+from ..tables import value
+
+
+class HouseRules(Frozen):
+    """The schools of the trade, chosen once for the house; each default is the trade's middle way."""
+
+    fit: Literal["every-inch", "easy"] = "easy"
+    reserve: Annotated[float, Field(ge=0, le=0.6)] = value("reserve.usual")
+    """Share of each kind of space left empty for growth."""
+    access: Literal["single-touch", "dense"] = "single-touch"
+    floor: Literal["clear", "purposeful"] = "purposeful"
+    fixing: Literal["studs-first", "as-drilled"] = "studs-first"
+    hang: Literal["what-creases", "all-that-can"] = "what-creases"
+    hangers: Literal["slim", "ordinary", "padded"] = "ordinary"
+    budget: Annotated[Decimal, Field(ge=0, le=1_000_000, decimal_places=2)] | None = None
+
+    @property
+    def fit_allowance(self) -> float:
+        """Millimetres left free at each side of a fitted run."""
+        return value("fit.every_inch" if self.fit == "every-inch" else "fit.easy")

@@ -1,0 +1,124 @@
+"""What a number of pieces asks of a compartment, way by way."""
+
+from math import ceil, floor
+from typing import Literal
+
+from ..base import Frozen
+from ..house import HouseRules
+from ..tables import load, value
+from .kinds import Way
+from .things import Thing
+
+Storage = Literal["hanging", "folded", "drawers", "shoes", "containers"]
+STORAGE_OF: dict[Way, Storage] = {
+    "hang": "hanging", "shelf": "folded", "drawer": "drawers", "shoe": "shoes", "box": "containers",
+}  # fmt: skip
+STORAGES: tuple[Storage, ...] = ("hanging", "folded", "drawers", "shoes", "containers")
+
+
+class Need(Frozen):
+    """What `count` pieces ask, stored one way.
+
+    `amount` is mm of rail (hang), mm of shelf (shelf, shoe, box) or mm² of drawer floor (drawer). `clear` is the
+    height in mm they take in their compartment with the room to get them out; `depth` how far out they reach;
+    `piece_width` the widest rigid piece, which must pass between the sides.
+    """
+
+    way: Way
+    count: int
+    amount: float
+    clear: float
+    depth: float
+    piece_width: float
+    mass: float
+    per_stack: int = 1
+
+    @property
+    def storage(self) -> Storage:
+        """The ledger line it belongs to."""
+        return STORAGE_OF[self.way]
+
+
+def needs(thing: Thing, rules: HouseRules, count: int | None = None) -> tuple[Need, ...]:
+    """Every way `thing` may be stored under the house rules, preferred first; `count` pieces, or all of them."""
+    return tuple(need(thing, way, rules, count) for way in ways(thing, rules))
+
+
+def ways(thing: Thing, rules: HouseRules) -> tuple[Way, ...]:
+    """The ways in order of preference. A stated wish is the only one. What creases is hung; what else can hang is
+    hung when the house hangs all that can be hung, and only then.
+    """
+    if thing.way is not None:
+        return (thing.way,)
+    row = thing.row
+    if "hang" not in row.ways:
+        return row.ways
+    if row.creases:
+        return row.ways if row.ways[0] == "hang" else ("hang", *(w for w in row.ways if w != "hang"))
+    if rules.hang == "all-that-can":
+        return ("hang", *(w for w in row.ways if w != "hang"))
+    return tuple(w for w in row.ways if w != "hang") or row.ways
+
+
+def need(thing: Thing, way: Way, rules: HouseRules, count: int | None = None) -> Need:
+    """The need of `count` pieces (all when None) of `thing` stored in `way`.
+
+    hang:  amount = count × rail length × hanger factor; clear = hem room + drop + room above the rail.
+    shelf: stacks of at most 300 mm, one row; amount = stacks × (width + finger room).
+    shoe, box: side by side, one row; small boxes stack when the house is dense.
+    drawer: stacks as high as the shallowest drawer that takes one piece; amount = stacks × width × depth ÷ fill.
+    """
+    pieces = thing.count if count is None else count
+    mass = pieces * thing.piece_mass
+    if way == "hang":
+        row = thing.row
+        return Need(
+            way=way,
+            count=pieces,
+            amount=pieces * row.rail * value(f"hang.{rules.hangers}"),
+            clear=value("hang.below_hem") + row.drop + value("hang.above_rail"),
+            depth=value("hang.depth_child" if row.child else "hang.depth"),
+            piece_width=0,
+            mass=mass,
+        )
+    width, depth, height = _size(thing)
+    if way == "drawer":
+        per_stack = max(1, floor(drawer_inside(height) / height))
+        stacks = ceil(pieces / per_stack)
+        return Need(
+            way=way, count=pieces, amount=stacks * width * depth / value("fold.drawer_fill"),
+            clear=height, depth=depth, piece_width=width, mass=mass, per_stack=per_stack,
+        )  # fmt: skip
+    if way == "shelf":
+        per_stack = 1 if thing.row.single else max(1, floor(value("fold.stack") / height))
+        over, beside = value("fold.over"), value("fold.between")
+    elif way == "shoe":
+        per_stack, over, beside = 1, value("fold.over_shoes"), 0.0
+    else:
+        per_stack = 2 if rules.access == "dense" and thing.frequency in ("seasonal", "rarely") else 1
+        over, beside = value("fold.over_box"), value("fold.beside_box")
+    stacks = ceil(pieces / per_stack)
+    return Need(
+        way=way,
+        count=pieces,
+        amount=stacks * (width + beside),
+        clear=min(per_stack, pieces) * height + over,
+        depth=depth,
+        piece_width=width,
+        mass=mass,
+        per_stack=per_stack,
+    )
+
+
+def drawer_inside(height: float) -> float:
+    """Inside height of the shallowest drawer that takes a piece of `height`; the deepest when none does."""
+    table = load("carcase")
+    inside = [front - table["drawer_lost_height"] for front in table["drawer_fronts"]]
+    return float(next((h for h in inside if h >= height), inside[-1]))
+
+
+def _size(thing: Thing) -> tuple[float, float, float]:
+    size = thing.size or thing.row.size
+    if size is None:
+        raise ValueError(f"{thing.name} has no size to be stored by; give width, depth and height")
+    return size

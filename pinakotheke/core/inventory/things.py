@@ -1,0 +1,65 @@
+"""Things to be kept, grouped like with like."""
+
+from typing import Annotated, Literal, Self, get_args
+
+from pydantic import Field, StringConstraints, model_validator
+
+from ..base import Frozen, Id, Name, PositiveMm
+from ..tables import load
+from .kinds import KINDS, Kind, Way, kind_of
+
+Frequency = Literal["daily", "weekly", "monthly", "seasonal", "rarely"]
+Decision = Literal["keep", "move", "give away", "sell", "repair", "recycle", "bin", "undecided"]
+FREQUENCIES: tuple[Frequency, ...] = get_args(Frequency)
+DECISIONS: tuple[Decision, ...] = get_args(Decision)
+
+
+class Thing(Frozen):
+    """A group: so many of one kind, whose they are, how often they are used, and what was decided about them."""
+
+    id: Id
+    name: Name
+    kind: str
+    count: Annotated[int, Field(ge=1, le=10_000)]
+    space: str = ""
+    owner: str = ""
+    """A person's id; empty when it belongs to the house."""
+    frequency: Frequency = "weekly"
+    decision: Decision = "keep"
+    way: Way | None = None
+    """How the household wants it stored; None leaves it to the design."""
+    size: tuple[PositiveMm, PositiveMm, PositiveMm] | None = None
+    """Width, depth, height of one piece in mm, where it is not the kind's own."""
+    mass: Annotated[float, Field(gt=0, le=500)] | None = None
+    """Kilograms a piece, where it is not the kind's own."""
+    note: Annotated[str, StringConstraints(max_length=500)] = ""
+
+    @model_validator(mode="after")
+    def _is_known(self) -> Self:
+        if self.kind not in KINDS:
+            raise ValueError(f"no kind {self.kind!r}; known are {', '.join(KINDS)}")
+        if self.kind == "custom" and self.size is None:
+            raise ValueError("a custom thing needs its size: width, depth and height")
+        if self.way is not None and self.way not in kind_of(self.kind).ways:
+            raise ValueError(f"a {kind_of(self.kind).one} is not stored as {self.way!r}")
+        return self
+
+    @property
+    def row(self) -> Kind:
+        """Its row in the table of kinds."""
+        return kind_of(self.kind)
+
+    @property
+    def stays(self) -> bool:
+        """Whether it asks for room: what leaves no longer counts; what is undecided still does."""
+        return self.decision in ("keep", "repair", "undecided")
+
+    @property
+    def piece_mass(self) -> float:
+        """Kilograms a piece."""
+        return self.mass if self.mass is not None else self.row.mass
+
+
+def uses_a_month(frequency: Frequency) -> float:
+    """How often a thing of this frequency is taken out in a month; common practice."""
+    return float(load("schools")["frequency"][frequency]["uses_a_month"])

@@ -56,7 +56,9 @@ def _group(text: str, people: tuple[Person, ...], units: Units, space: str, new_
         kind = KINDS["custom"]
     if kind is None:
         close = get_close_matches(name.lower(), VOCABULARY, n=2, cutoff=0.6)
-        hint = f"Did you mean {' or '.join(close)}?" if close else "Give it a size, such as “2 easels, 600 x 90 x 1100”."
+        hint = (
+            f"Did you mean {' or '.join(close)}?" if close else "Give it a size, such as “2 easels, 600 x 90 x 1100”."
+        )
         raise CallOutError(text, f"“{name}” is no kind of thing known here", hint)
     way = facts.get("way")
     if way is not None and way not in kind.ways:

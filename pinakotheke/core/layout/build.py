@@ -112,4 +112,3 @@ def placed(family: Family, bay: Bay, part_id: str, role: str, z: int, height: in
 def rail_distance(bay: Bay) -> int:
     """Distance of a rail's centre from the bay's back, mm: the usual one, or the middle of a shallow bay."""
     return min(int(value("hang.rail_from_back")), bay.hang_depth // 2)
-

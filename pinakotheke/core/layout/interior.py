@@ -14,10 +14,12 @@ from .lots import Lot, Option
 from .packing import BayPacker, Stack
 
 UNPLACED = 10_000.0
-"""Cost of a lot without a place: more than any layout is worth."""
+"""Cost of a lot without a place in an answer: more than any layout is worth."""
+OUT = 160.0
+"""Cost of a lot without a place during annealing: low enough that one may wait outside while others move."""
 SPLIT = 3.0
 """Cost of one thing living in one more bay."""
-HOT, COLD = 60.0, 0.5
+HOT, COLD = 60.0, 0.3
 
 Choice = tuple[int, int] | None
 """(bay, option index) of a lot, or None."""
@@ -58,7 +60,8 @@ class Search:
         self._held: list[dict[int, Option]] = [{} for _ in packers]
         self._costs = [0.0] * len(packers)
         self._thing_bays: dict[str, dict[int, int]] = {}
-        self.total = UNPLACED * len(lots)
+        self.total = OUT * len(lots)
+        self.out = len(lots)
 
     # -- one lot in or out, with the bay's cost looked up --
 
@@ -69,7 +72,8 @@ class Search:
         )
 
     def _put(self, index: int, bay: int, k: int, cost: float) -> None:
-        self.total += cost - self._costs[bay] - UNPLACED
+        self.total += cost - self._costs[bay] - OUT
+        self.out -= 1
         self._costs[bay] = cost
         self._masks[bay] |= self._bits[index][k]
         self._held[bay][index] = self.lots[index].options[k]
@@ -87,7 +91,8 @@ class Search:
         self._masks[bay] ^= self._bits[index][k]
         del self._held[bay][index]
         cost = self.packers[bay].cost(self._masks[bay], list(self._held[bay].values()))
-        self.total += cost - self._costs[bay] + UNPLACED
+        self.total += cost - self._costs[bay] + OUT
+        self.out += 1
         self._costs[bay] = cost
         self.choices[index] = None
         counts = self._thing_bays[self.lots[index].thing.id]
@@ -132,7 +137,7 @@ class Search:
         movable = [n for n in range(len(self.lots)) if self.spots[n]]
         if not movable:
             return
-        best, best_choices = self.total, list(self.choices)
+        best, best_choices = (self.out, self.total), list(self.choices)
         ratio = COLD / HOT
         for step in range(moves):
             if step % 64 == 0:
@@ -146,8 +151,8 @@ class Search:
             rise = self.total - before
             if rise > 0 and self.random.random() >= exp(-rise / heat):
                 self._restore(undo)
-            elif self.total < best - 1e-9:
-                best, best_choices = self.total, list(self.choices)
+            elif (self.out, self.total) < best:
+                best, best_choices = (self.out, self.total), list(self.choices)
         self._restore({n: c for n, c in enumerate(best_choices) if c != self.choices[n]})
 
     def _random_move(self, movable: list[int]) -> dict[int, Choice] | None:
@@ -190,8 +195,8 @@ class Search:
         """The state with every bay's compartments in their exact best order."""
         stacks = [p.stack(list(h.values()), exact=True) for p, h in zip(self.packers, self._held, strict=True)]
         gained = sum(self._costs) - sum(s.cost for s in stacks)
-        unplaced = sum(1 for c in self.choices if c is None)
-        return Interior(self.total - gained, list(self.choices), stacks, unplaced, self.moves)
+        total = self.total - gained + (UNPLACED - OUT) * self.out
+        return Interior(total, list(self.choices), stacks, self.out, self.moves)
 
 
 def search(lots: Sequence[Lot], packers: Sequence[BayPacker], *, moves: int, seed: int, check: Check,

@@ -146,9 +146,7 @@ class _Ear:
         level = next((lv for lv in LEVELS if lv in words), None)
         lengths = self._lengths(said, text)
         if level is None and len(lengths) == 3:
-            rows = [
-                self._reading(said, "width", n, level=lv, face=face) for lv, n in zip(LEVELS, lengths, strict=True)
-            ]
+            rows = [self._reading(said, "width", n, level=lv, face=face) for lv, n in zip(LEVELS, lengths, strict=True)]
         elif level is None and len(lengths) == 2:
             raise CallOutError(said, "two widths: at which heights?", "Call three (low, middle, high), or say low.")
         else:
@@ -170,9 +168,7 @@ class _Ear:
         side = next((s for s in ("left", "right") if s in words), None)
         lengths = self._lengths(said, text)
         if side is None and len(lengths) == 2:
-            rows = [
-                self._reading(said, "depth", n, side=s) for s, n in zip(("left", "right"), lengths, strict=True)
-            ]
+            rows = [self._reading(said, "depth", n, side=s) for s, n in zip(("left", "right"), lengths, strict=True)]
         else:
             rows = [self._reading(said, "depth", n, side=side) for n in lengths]
         return self._call(said, rows)
@@ -221,7 +217,9 @@ class _Ear:
         return self._call(said, rows)
 
     def _studs(self, said: str, text: str, words: set[str]) -> CallOut:
-        pattern = re.search(r"^(?P<first>.*?\d.*?)(?:,?\s*then)?\s+every\s+(?P<every>.+?)(?:\s+to\s+(?P<to>.+))?$", text)
+        pattern = re.search(
+            r"^(?P<first>.*?\d.*?)(?:,?\s*then)?\s+every\s+(?P<every>.+?)(?:\s+to\s+(?P<to>.+))?$", text
+        )
         if pattern is None:
             return self._call(said, [self._reading(said, "stud", n) for n in self._lengths(said, text)])
         first = self._lengths(said, pattern["first"])

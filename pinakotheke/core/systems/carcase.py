@@ -9,6 +9,7 @@ from math import hypot
 
 from ..survey import Envelope
 from ..tables import value
+from .beams import shelf_carries
 from .family import Component, Family, Shape, blocked_heights, comes_out
 from .parts import Bay, Part, Role
 
@@ -134,6 +135,9 @@ class Carcase(Family):
             capacity = self.clear_width(role, bay) * self.clear_depth(role, bay)
         elif role == "tray":
             height, capacity = table["tray_height"], self.clear_width(role, bay)
+        elif role == "shelf":
+            # The least of what the maker states and what it carries without a visible sag.
+            rating = min(rating, shelf_carries(bay.w, bay.depth, height))
         part = self._sized(role, bay, height)
         return Component(
             role=role, item=f"carcase.{role}", height=height, price=self.price(part), rating=rating, capacity=capacity

@@ -125,5 +125,3 @@ def blocked_heights(envelope: Envelope, x0: int, x1: int, y1: int) -> tuple[tupl
 def comes_out(envelope: Envelope, x0: int, x1: int) -> bool:
     """Whether something x0..x1 wide slides out clear of returns and an open door."""
     return envelope.pull_from <= x0 and x1 <= envelope.pull_to
-
-

@@ -9,6 +9,7 @@ from itertools import accumulate
 
 from ..survey import Envelope
 from ..tables import value
+from .beams import shelf_carries
 from .family import CENT, Component, Family, Shape, blocked_heights, comes_out
 from .parts import Bay, Part, Role
 
@@ -105,7 +106,8 @@ class Track(Family):
             height, rating = int(value("rail.outside")), table["rating"]["rail_per_m"] * bay.w / 1000
             price = self.priced("rail", length_mm=bay.w) + two_brackets
         else:
-            height, rating = table["board"], table["rating"]["shelf"]
+            height = table["board"]
+            rating = min(table["rating"]["shelf"], shelf_carries(bay.w, bay.depth, height))
             price = self.priced("shelf", area_mm2=bay.w * bay.depth) + two_brackets
         return Component(role=role, item=f"track.{role}", height=height, price=price,
                          rating=min(rating, 2 * table["rating"]["bracket"]), capacity=bay.w)  # fmt: skip

@@ -1,0 +1,166 @@
+"""The core's own face: a house file in, JSON or a drawing out.
+
+Exit code 0 when it did what was asked, 1 when no design holds everything, 2 for bad input, with one line per fault.
+"""
+
+import argparse
+import json
+import sys
+from pathlib import Path
+from typing import Any
+
+from .core.checks import check_design, check_survey, remedy, sentence
+from .core.drawing import design_elevation, design_plan, survey_elevation, survey_plan, to_svg
+from .core.errors import HouseFileError, PinakothekeError
+from .core.housefile import House, Space, load_house
+from .core.inventory import demand
+from .core.layout import Design, Solution, design_space, ledger
+from .core.materials import bill
+from .core.survey import envelope
+
+SECONDS_PER_EFFORT = 3.0
+"""Roughly what an effort of 1 takes on the machine the solver was tuned on."""
+
+
+def main(argv: list[str] | None = None) -> int:
+    """Run one command; returns the exit code."""
+    args = _parser().parse_args(argv)
+    try:
+        house = load_house(_read(args.house))
+        result, code = _COMMANDS[args.command](house, args)
+    except HouseFileError as error:
+        for line in error.lines():
+            print(line, file=sys.stderr)
+        return 2
+    except (PinakothekeError, KeyError, OSError) as error:
+        print(error.args[0] if isinstance(error, KeyError) else error, file=sys.stderr)
+        return 2
+    text = result if isinstance(result, str) else json.dumps(result, ensure_ascii=False, indent=1) + "\n"
+    if args.out:
+        Path(args.out).write_text(text, "utf-8")
+    else:
+        sys.stdout.write(text)
+    return code
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="python -m pinakotheke", description=__doc__)
+    commands = parser.add_subparsers(dest="command", required=True)
+    for name, about in (
+        ("design", "alternatives with metrics, bound and gap"),
+        ("check", "envelope, demand and findings"),
+        ("cut", "the bill of materials"),
+        ("draw", "a drawing to scale"),
+    ):
+        command = commands.add_parser(name, help=about, description=about)
+        command.add_argument("house", metavar="HOUSE.json", help="a house file, or - for standard input")
+        command.add_argument("--space", metavar="ID", help="the space; needed when the house has several")
+        command.add_argument("-o", dest="out", metavar="FILE", help="write to FILE instead of standard output")
+        if name in ("design", "cut", "draw"):
+            command.add_argument("--seconds", type=float, default=SECONDS_PER_EFFORT, metavar="S",
+                                 help="about how long to search (default 3)")  # fmt: skip
+        if name in ("cut", "draw"):
+            command.add_argument("--design", type=int, metavar="N", help="which alternative, from 1")
+        if name == "draw":
+            command.add_argument("--as", dest="form", choices=["svg"], default="svg", help="format")
+            command.add_argument("--view", choices=["elevation", "plan"], default="elevation")
+    return parser
+
+
+def _read(name: str) -> bytes:
+    return sys.stdin.buffer.read() if name == "-" else Path(name).read_bytes()
+
+
+def _space(house: House, args: argparse.Namespace) -> Space:
+    if args.space is None and len(house.spaces) == 1:
+        return house.spaces[0]
+    if args.space is None:
+        raise KeyError(f"say which space: --space {' or '.join(s.id for s in house.spaces) or '(the house has none)'}")
+    return house.space(args.space)
+
+
+def _solve(house: House, space: Space, seconds: float) -> Solution:
+    region = envelope(space.survey, house.rules)
+    effort = max(0.05, min(seconds / SECONDS_PER_EFFORT, 100.0))
+    return design_space(space.id, region, house.things_in(space.id), house.people, house.rules, effort=effort)
+
+
+def _summary(house: House, space: Space, design: Design) -> dict[str, Any]:
+    region = envelope(space.survey, house.rules)
+    things = house.things_in(space.id)
+    findings = check_design(design, space.survey, region, things, house.people)
+    return {
+        "design": design.model_dump(mode="json"),
+        "gap": design.outcome.gap,
+        "ledger": ledger(things, house.rules, design).model_dump(mode="json"),
+        "total": str(bill(design).total),
+        "findings": [
+            {**f.model_dump(mode="json"), "sentence": sentence(f, house.units), "remedy": remedy(f)} for f in findings
+        ],
+    }
+
+
+def _design(house: House, args: argparse.Namespace) -> tuple[Any, int]:
+    space = _space(house, args)
+    solution = _solve(house, space, args.seconds)
+    blocked = solution.blocked
+    return {
+        "alternatives": [_summary(house, space, d) for d in solution.alternatives],
+        "blocked": blocked.model_dump(mode="json") if blocked else None,
+    }, 1 if blocked else 0
+
+
+def _check(house: House, args: argparse.Namespace) -> tuple[Any, int]:
+    spaces = [house.space(args.space)] if args.space else list(house.spaces)
+    return [_checked(house, space) for space in spaces], 0
+
+
+def _checked(house: House, space: Space) -> dict[str, Any]:
+    things = house.things_in(space.id)
+    wanted = demand(things, house.rules).model_dump(mode="json")
+    try:
+        region = envelope(space.survey, house.rules)
+    except PinakothekeError as error:
+        return {"space": space.id, "envelope": None, "problem": str(error), "demand": wanted, "findings": []}
+    findings = list(check_survey(space.survey, region))
+    for history in house.designs:
+        if history.base.space == space.id:
+            findings = list(check_design(history.current, space.survey, region, things, house.people))
+    return {
+        "space": space.id,
+        "envelope": region.model_dump(mode="json"),
+        "demand": wanted,
+        "findings": [
+            {**f.model_dump(mode="json"), "sentence": sentence(f, house.units), "remedy": remedy(f)} for f in findings
+        ],
+    }
+
+
+def _chosen(house: House, space: Space, args: argparse.Namespace) -> Design:
+    """The household's own design of the space, or the asked alternative of a fresh search."""
+    own = [h.current for h in house.designs if h.base.space == space.id]
+    if own and args.design is None:
+        return own[0]
+    alternatives = _solve(house, space, args.seconds).alternatives
+    number = args.design or 1
+    if not 1 <= number <= len(alternatives):
+        raise KeyError(f"there is no alternative {number}; the search found {len(alternatives)}")
+    return alternatives[number - 1]
+
+
+def _cut(house: House, args: argparse.Namespace) -> tuple[Any, int]:
+    return bill(_chosen(house, _space(house, args), args)).model_dump(mode="json"), 0
+
+
+def _draw(house: House, args: argparse.Namespace) -> tuple[Any, int]:
+    space = _space(house, args)
+    if args.design is None and not any(h.base.space == space.id for h in house.designs):
+        view = survey_elevation if args.view == "elevation" else survey_plan
+        return to_svg(view(space.survey, house.units, space.name)), 0
+    design = _chosen(house, space, args)
+    if args.view == "plan":
+        return to_svg(design_plan(design, space.survey, house.units, space.name)), 0
+    return to_svg(design_elevation(design, space.survey, house.things_in(space.id), house.units, space.name)), 0
+
+
+_COMMANDS = {"design": _design, "check": _check, "cut": _cut, "draw": _draw}

@@ -1,0 +1,182 @@
+"""All checks of a survey and of a design."""
+
+from collections.abc import Iterator
+from math import hypot, sqrt
+
+from ..house import Person
+from ..inventory import Thing, uses_a_month
+from ..inventory.needs import need
+from ..layout import Design, verify
+from ..layout.lots import zone_of
+from ..survey import Envelope, Survey
+from ..systems import FAMILIES, Part
+from ..systems.beams import rail_sag, shelf_sag
+from ..systems.carcase import Carcase
+from ..tables import entry, load, value
+from .findings import SEVERITIES, Finding, by
+
+FAULT_CODES = {
+    "unknown": "fit.unknown", "envelope": "fit.envelope", "closed": "fit.closed", "overlap": "fit.overlap",
+    "support": "fit.support", "pull-out": "pull-out.return", "capacity": "fit.capacity", "load": "strength.rating",
+    "size": "fit.size", "headroom": "fit.headroom", "count": "fit.count",
+}  # fmt: skip
+
+
+def check_survey(survey: Survey, envelope: Envelope) -> tuple[Finding, ...]:
+    """Missing and doubted readings, and cautions about what stands in the space."""
+    found: list[Finding] = []
+    needed = [s for s in envelope.missing if s.needed]
+    if needed:
+        found.append(
+            Finding(code="survey.missing", severity="fix", measured=len(needed), limit=0, unit="readings", basis="C",
+                    source="handbook section 1", subject=needed[0].label, detail=needed[0].how)
+        )  # fmt: skip
+    found += [
+        Finding(code=f"survey.{d.code}", severity="fix", where=d.readings, subject=d.subject, measured=d.one,
+                limit=d.other, basis=d.why.basis, source=d.why.source)
+        for d in envelope.doubts
+    ]  # fmt: skip
+    for obstacle in survey.obstacles:
+        caution = load("obstacles")[obstacle.kind]["caution"]
+        if caution:
+            found.append(Finding(code="clear.caution", severity="mind", where=(obstacle.id,), subject=obstacle.name,
+                                 measured=obstacle.keep_out or obstacle.access, basis="P", source=caution))  # fmt: skip
+    return _worst_first(found)
+
+
+def check_design(design: Design, survey: Survey, envelope: Envelope, things: tuple[Thing, ...],
+                 people: tuple[Person, ...]) -> tuple[Finding, ...]:  # fmt: skip
+    """Every check of a design, and those of its survey, worst first."""
+    by_id = {t.id: t for t in things}
+    found = [*check_survey(survey, envelope)]
+    found += _verified(design, envelope, things)
+    found += _unplaced(design, by_id)
+    found += _reach(design, by_id, people)
+    found += _shelves(design, by_id)
+    found += _rails(design, by_id)
+    found += _tall_units(design, envelope)
+    found += _wall(design, survey)
+    return _worst_first(found)
+
+
+def _worst_first(found: list[Finding]) -> tuple[Finding, ...]:
+    return tuple(sorted(found, key=lambda f: SEVERITIES.index(f.severity)))
+
+
+def _verified(design: Design, envelope: Envelope, things: tuple[Thing, ...]) -> Iterator[Finding]:
+    for fault in verify(design, envelope, things):
+        unit = {"load": "kg", "count": "pieces"}.get(fault.code, "mm")
+        source = entry("fit.pull_clear").source if fault.code == "pull-out" else "the design's own geometry"
+        yield Finding(code=FAULT_CODES[fault.code], severity="stop", where=(fault.where,), measured=fault.measured,
+                      limit=fault.limit, unit=unit, source=source, detail=fault.detail)  # fmt: skip
+
+
+def _unplaced(design: Design, things: dict[str, Thing]) -> Iterator[Finding]:
+    for left in design.unplaced:
+        name = things[left.thing].name if left.thing in things else left.thing
+        yield Finding(code="fit.unplaced", severity="stop", where=(left.thing,), subject=name, measured=left.count,
+                      unit="pieces", source="every thing that stays has a place")  # fmt: skip
+
+
+def hand_height_of(design: Design, part: Part) -> float:
+    """Height at which a hand takes something out of a part: the rail, the shelf's top, the drawer's edge."""
+    return float(part.z) if part.role == "rail" else float(part.z + part.h)
+
+
+def _reach(design: Design, things: dict[str, Thing], people: tuple[Person, ...]) -> Iterator[Finding]:
+    """Each owner against the height their things are taken from. Often used and out of reach: fix; else mind."""
+    names = {p.id: p.name for p in people}
+    family = FAMILIES[design.family]
+    for a in design.assignments:
+        thing, part = things.get(a.thing), design.part(a.part)
+        if thing is None:
+            continue
+        depth = family.clear_depth("shelf", design.bays[part.bay or 0]) if part.role in ("shelf", "base") else 0
+        zone = zone_of(thing, people, depth)
+        hand = hand_height_of(design, part)
+        if zone.low <= hand <= zone.high:
+            continue
+        limit = zone.high if hand > zone.high else zone.low
+        often = uses_a_month(thing.frequency) >= uses_a_month("weekly")
+        yield Finding(
+            code="reach.high" if hand > zone.high else "reach.low", severity="fix" if often else "mind",
+            where=(part.id,), subject=thing.name, person=names.get(thing.owner, "every adult"), measured=hand,
+            limit=limit, basis=zone.basis, source=zone.source, detail=thing.frequency,
+        )  # fmt: skip
+
+
+def _mass(design: Design, part: Part, things: dict[str, Thing]) -> float:
+    return sum(
+        need(things[a.thing], a.way, design.rules, a.count).mass for a in design.held_by(part.id) if a.thing in things
+    )
+
+
+def _shelves(design: Design, things: dict[str, Thing]) -> Iterator[Finding]:
+    limit_rule = entry("strength.sag")
+    for part in design.parts:
+        if part.role != "shelf":
+            continue
+        sag = shelf_sag(part.w, part.d, part.h, _mass(design, part, things))
+        limit = part.w / limit_rule.value
+        if sag > limit:
+            yield Finding(code="strength.sag", severity="fix", where=(part.id,), measured=sag, limit=limit,
+                          subject="shelf", **by(limit_rule))  # fmt: skip
+
+
+def _rails(design: Design, things: dict[str, Thing]) -> Iterator[Finding]:
+    limit_rule, support = entry("strength.sag"), entry("rail.support_every")
+    for part in design.parts:
+        if part.role != "rail":
+            continue
+        sag = rail_sag(part.w, max(_mass(design, part, things), value("hang.load") * part.w / 1000))
+        if sag > part.w / limit_rule.value:
+            yield Finding(code="strength.rail", severity="fix", where=(part.id,), measured=sag,
+                          limit=part.w / limit_rule.value, subject="rail", **by(limit_rule))  # fmt: skip
+        if part.w > support.value:
+            yield Finding(code="strength.rail-support", severity="mind", where=(part.id,), measured=part.w,
+                          limit=support.value, subject="rail", **by(support))  # fmt: skip
+
+
+def _tall_units(design: Design, envelope: Envelope) -> Iterator[Finding]:
+    frames = [p for p in design.parts if p.role == "frame"]
+    if not frames:
+        return
+    ceiling, room = envelope.height, entry("fit.diagonal_room")
+    tallest = max(frames, key=lambda p: hypot(p.h, p.d))
+    diagonal = sqrt(tallest.h**2 + tallest.d**2)
+    family = FAMILIES[design.family]
+    if isinstance(family, Carcase) and not family.tilts_up(design.shape, ceiling):
+        yield Finding(
+            code="carry.tilt", severity="mind", where=tuple(f.id for f in frames), subject="carcase",
+            measured=diagonal + room.value, limit=ceiling, source="√(h² + d²) of the frame lying down", basis="D",
+        )  # fmt: skip
+    head = envelope.opening_height
+    if head < tallest.h and head < tallest.d:
+        yield Finding(code="carry.opening", severity="fix", where=(tallest.id,), measured=tallest.d, limit=head,
+                      source="a frame passes the opening on its side")  # fmt: skip
+    height, slender = entry("strength.anchor_height"), entry("strength.anchor_slender")
+    tall = [f for f in frames if f.z + f.h > height.value or f.z + f.h > slender.value * f.d]
+    if tall:
+        yield Finding(
+            code="safety.anchor", severity="mind", where=tuple(f.id for f in tall), subject="carcase",
+            measured=max(f.z + f.h for f in tall), limit=height.value, **by(height),
+        )  # fmt: skip
+    two = entry("strength.two_person_height")
+    if tallest.h > two.value:
+        yield Finding(code="carry.two-person", severity="note", where=(tallest.id,), subject="carcase",
+                      measured=tallest.h, limit=two.value, **by(two))  # fmt: skip
+    yield Finding(code="survey.level", severity="mind", subject="floor", basis="C", unit="readings",
+                  source="handbook section 1: both ends and every 600 mm", measured=0, limit=2)  # fmt: skip
+
+
+def _wall(design: Design, survey: Survey) -> Iterator[Finding]:
+    """A track hangs from the studs: how many it crosses, and whether any were found."""
+    track = next((p for p in design.parts if p.role == "track"), None)
+    if track is None:
+        return
+    every = entry("strength.stud_every")
+    crossed = [s for s in survey.studs if track.x <= s <= track.x + track.w]
+    wanted = max(2, int(track.w // every.value))
+    if len(crossed) < wanted and survey.lining != "masonry":
+        yield Finding(code="fixing.studs", severity="fix", where=(track.id,), subject="track", measured=len(crossed),
+                      limit=wanted, unit="studs", **by(every))  # fmt: skip

@@ -1,0 +1,25 @@
+"""One drawing, many papers: a survey or a design as a neutral `Drawing`, and its SVG renderer.
+
+Coordinates are millimetres of the real thing, x to the right and y *up* (elevation: height; plan: out from the back
+wall is *down*, as one stands in front of the closet). Renderers flip and scale; none decides geometry.
+"""
+
+from .models import Dimension, Drawing, Polyline, Rect, SlotRef, Text, TitleBlock
+from .of_design import design_elevation, design_plan
+from .of_survey import survey_elevation, survey_plan
+from .svg import to_svg
+
+__all__ = [
+    "Dimension",
+    "Drawing",
+    "Polyline",
+    "Rect",
+    "SlotRef",
+    "Text",
+    "TitleBlock",
+    "design_elevation",
+    "design_plan",
+    "survey_elevation",
+    "survey_plan",
+    "to_svg",
+]

@@ -1,0 +1,142 @@
+"""Collects shapes, lays dimension lines, keeps text inside its box."""
+
+from math import cos, radians, sin
+
+from ..inventory.needs import Storage
+from ..lengths import Units, format_length
+from .models import (
+    Dimension,
+    DimensionState,
+    Drawing,
+    Layer,
+    Point,
+    Polyline,
+    Rect,
+    SlotRef,
+    Text,
+    TitleBlock,
+    Weight,
+)
+
+GLYPH = 0.54
+"""Mean width of a character, as a share of the text height, of the shipped text face."""
+LINE = 1.22
+"""Line height as a share of the text height."""
+MARGIN_TEXTS = 1.0
+
+
+class Canvas:
+    """A drawing in the making; `text` is the height of its smallest text in mm of the real thing."""
+
+    def __init__(self, text: float, units: Units) -> None:
+        self.text, self.units = text, units
+        self.rects: list[Rect] = []
+        self.lines: list[Polyline] = []
+        self.texts: list[Text] = []
+        self.dimensions: list[Dimension] = []
+
+    def rect(self, layer: Layer, x: float, y: float, w: float, h: float, *, of: str = "", weight: Weight = "medium",
+             dashed: bool = False, hatch: Storage | None = None, cut: bool = False, role: str = "") -> None:  # fmt: skip
+        self.rects.append(
+            Rect(layer=layer, x=x, y=y, w=w, h=h, of=of, weight=weight, dashed=dashed, hatch="cut" if cut else hatch,
+                 role=role)
+        )  # fmt: skip
+
+    def line(self, layer: Layer, *points: Point, of: str = "", weight: Weight = "fine", dashed: bool = False) -> None:
+        self.lines.append(Polyline(layer=layer, points=points, of=of, weight=weight, dashed=dashed))
+
+    def arc(self, layer: Layer, centre: Point, radius: float, start: float, end: float, of: str = "") -> None:
+        """An arc in degrees, as chords of about 6°."""
+        steps = max(2, round(abs(end - start) / 6))
+        angles = [radians(start + (end - start) * n / steps) for n in range(steps + 1)]
+        points = tuple((centre[0] + radius * cos(a), centre[1] + radius * sin(a)) for a in angles)
+        self.lines.append(Polyline(layer=layer, points=points, of=of))
+
+    def note(self, layer: Layer, x: float, y: float, text: str, *, of: str = "", size: float = 1.0, turn: float = 0,
+             halo: bool = False, caption: bool = False) -> None:  # fmt: skip
+        self.texts.append(Text(layer=layer, x=x, y=y, text=text, size=self.text * size, of=of, turn=turn, halo=halo,
+                               caption=caption))  # fmt: skip
+
+    def label_in(self, x: float, y: float, w: float, h: float, text: str, of: str) -> None:
+        """Text wrapped into a box and centred; what does not fit is cut with an ellipsis; nothing if no line fits."""
+        rows = wrap(text, int(w / (self.text * GLYPH)), int(h / (self.text * LINE)))
+        top = y + h / 2 + len(rows) * self.text * LINE / 2
+        for n, row in enumerate(rows):
+            base = top - (n + 0.78) * self.text * LINE
+            self.note("content", x + w / 2, base, row, of=of, halo=True)
+
+    def across(self, x0: float, x1: float, y: float, value: float | None, label: str, *, at: float = 0.5,
+               state: DimensionState = "derived", slot: SlotRef | None = None, from_y: float | None = None) -> None:  # fmt: skip
+        """A level dimension line at height y, its text above the line at the share `at` of its length."""
+        extensions: tuple[tuple[Point, Point], ...] = ()
+        if from_y is not None:
+            over = self.text * 0.5 if y > from_y else -self.text * 0.5
+            extensions = tuple(((x, from_y), (x, y + over)) for x in (x0, x1))
+        self._dimension((x0, y), (x1, y), x0 + (x1 - x0) * at, y + self.text * 0.28, 0, value, label, state, slot,
+                        extensions)  # fmt: skip
+
+    def upright(self, x: float, y0: float, y1: float, value: float | None, label: str, *, at: float = 0.5,
+                state: DimensionState = "derived", slot: SlotRef | None = None, from_x: float | None = None) -> None:  # fmt: skip
+        """An upright dimension line at x, its text turned along the line."""
+        extensions: tuple[tuple[Point, Point], ...] = ()
+        if from_x is not None:
+            over = self.text * 0.5 if x > from_x else -self.text * 0.5
+            extensions = tuple(((from_x, y), (x + over, y)) for y in (y0, y1))
+        self._dimension((x, y0), (x, y1), x - self.text * 0.28, y0 + (y1 - y0) * at, 90, value, label, state, slot,
+                        extensions)  # fmt: skip
+
+    def _dimension(self, start: Point, end: Point, x: float, y: float, turn: float, value: float | None, label: str,
+                   state: DimensionState, slot: SlotRef | None,
+                   extensions: tuple[tuple[Point, Point], ...]) -> None:  # fmt: skip
+        text = "?" if value is None else format_length(value, self.units)
+        self.dimensions.append(
+            Dimension(start=start, end=end, extensions=extensions, x=x, y=y, text=text, label=label, size=self.text,
+                      turn=turn, state=state if value is not None else "missing", slot=slot)
+        )  # fmt: skip
+
+    def drawing(self, view: str, title: TitleBlock) -> Drawing:
+        """The finished drawing, its bounds grown to everything on it and a text's margin."""
+        xs, ys = self._extent()
+        margin = self.text * MARGIN_TEXTS
+        return Drawing.model_validate(
+            {"view": view, "bounds": (min(xs) - margin, min(ys) - margin, max(xs) + margin, max(ys) + margin),
+             "rects": tuple(self.rects), "lines": tuple(self.lines), "texts": tuple(self.texts),
+             "dimensions": tuple(self.dimensions), "title": title}
+        )  # fmt: skip
+
+    def _extent(self) -> tuple[list[float], list[float]]:
+        xs, ys = [], []
+        for r in self.rects:
+            xs += [r.x, r.x + r.w]
+            ys += [r.y, r.y + r.h]
+        for points in [line.points for line in self.lines] + [(d.start, d.end) for d in self.dimensions]:
+            xs += [p[0] for p in points]
+            ys += [p[1] for p in points]
+        for t in [*self.texts, *self.dimensions]:
+            half = len(t.text) * t.size * GLYPH / 2
+            wide, high = (half, t.size) if not t.turn else (t.size, half)
+            xs += [t.x - wide, t.x + wide]
+            ys += [t.y - (high if t.turn else t.size * 0.25), t.y + high]
+        return xs, ys
+
+
+def wrap(text: str, columns: int, rows: int) -> list[str]:
+    """Words in at most `rows` lines of at most `columns` characters, the last cut with an ellipsis.
+
+    >>> wrap("9 Shirts, 2 Jackets", 10, 2), wrap("9 Shirts, 2 Jackets", 10, 1), wrap("Shirts", 2, 1)
+    (['9 Shirts,', '2 Jackets'], ['9 Shirts…'], [])
+    """
+    if columns < 3 or rows < 1:
+        return []
+    lines: list[str] = []
+    for word in text.split():
+        if lines and len(lines[-1]) + 1 + len(word) <= columns:
+            lines[-1] += " " + word
+        else:
+            lines.append(word)
+    cut = len(lines) > rows
+    lines = lines[:rows]
+    lines = [line if len(line) <= columns else line[: columns - 1] + "…" for line in lines]
+    if cut and lines and not lines[-1].endswith("…"):
+        lines[-1] = lines[-1][: columns - 1].rstrip(" ,") + "…"
+    return lines

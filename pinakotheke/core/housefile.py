@@ -1,0 +1,112 @@
+"""The house file: a whole household in one JSON document, `NAME.house.json`, and its faults when it is none."""
+
+import json
+from typing import Annotated, Any, Literal, Self
+
+from pydantic import Field, ValidationError, model_validator
+
+from .base import Frozen, Id, Name
+from .errors import HouseFileError
+from .house import HouseRules, Person
+from .inventory import Thing
+from .layout import History
+from .lengths import Units
+from .survey import Survey
+
+FORMAT = "pinakotheke-house-1"
+MOST_BYTES = 20_000_000
+
+
+class Space(Frozen):
+    """A space to be fitted out, with its survey."""
+
+    id: Id
+    name: Name
+    kind: Literal["reach-in closet"] = "reach-in closet"
+    survey: Survey = Survey()
+
+
+class House(Frozen):
+    """A household: who, which rules, which spaces, which things, and the designs chosen so far."""
+
+    format: Literal["pinakotheke-house-1"] = FORMAT
+    name: Name
+    units: Units = "metric"
+    currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")] = "EUR"
+    people: Annotated[tuple[Person, ...], Field(max_length=50)] = ()
+    rules: HouseRules = HouseRules()
+    spaces: Annotated[tuple[Space, ...], Field(max_length=200)] = ()
+    things: Annotated[tuple[Thing, ...], Field(max_length=20_000)] = ()
+    designs: Annotated[tuple[History, ...], Field(max_length=200)] = ()
+
+    @model_validator(mode="after")
+    def _refers_to_what_is_here(self) -> Self:
+        for what, rows in (("people", self.people), ("spaces", self.spaces), ("things", self.things)):
+            ids = [row.id for row in rows]
+            double = next((i for n, i in enumerate(ids) if i in ids[:n]), None) if len(set(ids)) < len(ids) else None
+            if double is not None:
+                raise ValueError(f"{what}: the id {double!r} stands twice; give each its own")
+        spaces, people = {s.id for s in self.spaces}, {p.id for p in self.people}
+        for thing in self.things:
+            if thing.space and thing.space not in spaces:
+                raise ValueError(f"things: {thing.id!r} is in space {thing.space!r}, which is not in this house")
+            if thing.owner and thing.owner not in people:
+                raise ValueError(f"things: {thing.id!r} belongs to {thing.owner!r}, who is not in this house")
+        for history in self.designs:
+            if history.base.space not in spaces:
+                raise ValueError(f"designs: {history.base.id!r} is for space {history.base.space!r}, not in this house")
+        return self
+
+    def space(self, space_id: str) -> Space:
+        """The space with this id; `KeyError` names those there are."""
+        for space in self.spaces:
+            if space.id == space_id:
+                return space
+        raise KeyError(f"no space {space_id!r}; there are {', '.join(s.id for s in self.spaces) or 'none'}")
+
+    def things_in(self, space_id: str) -> tuple[Thing, ...]:
+        """The things of one space."""
+        return tuple(t for t in self.things if t.space == space_id)
+
+
+def load_house(text: str | bytes) -> House:
+    """Read a house file; raises `HouseFileError` with every fault: path, found, expected."""
+    if len(text) > MOST_BYTES:
+        raise HouseFileError((("", f"{len(text)} bytes", f"at most {MOST_BYTES} bytes"),))
+    try:
+        data = json.loads(text, parse_constant=_no_constant)
+    except HouseFileError:
+        raise
+    except RecursionError:
+        raise HouseFileError((("", "brackets nested too deep", "a house file"),)) from None
+    except ValueError as error:
+        raise HouseFileError((("", f"no JSON ({error})", "a JSON document"),)) from None
+    return read_house(data)
+
+
+def read_house(data: Any) -> House:
+    """Read parsed JSON as a house; raises `HouseFileError`."""
+    try:
+        return House.model_validate(data)
+    except ValidationError as error:
+        raise HouseFileError(tuple(_fault(e) for e in error.errors()[:100])) from None
+
+
+def dump_house(house: House) -> str:
+    """The house file's text; reading it again gives an equal house."""
+    return json.dumps(house.model_dump(mode="json"), ensure_ascii=False, indent=1) + "\n"
+
+
+def house_schema() -> dict[str, Any]:
+    """JSON Schema of the house file."""
+    return House.model_json_schema()
+
+
+def _no_constant(name: str) -> Any:
+    raise HouseFileError((("", name, "a finite number"),))
+
+
+def _fault(error: Any) -> tuple[str, str, str]:
+    path = "".join(f"[{p}]" if isinstance(p, int) else f".{p}" for p in error["loc"]).lstrip(".")
+    found = "nothing" if error["type"] == "missing" else repr(error["input"])
+    return path, found if len(found) <= 80 else found[:77] + "…", error["msg"].removeprefix("Value error, ")

@@ -1,0 +1,1 @@
+"""The server: rows, the HTTP API, jobs, import and export. No job rule lives here."""

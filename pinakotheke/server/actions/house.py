@@ -1,0 +1,128 @@
+"""Households, members, people, rules, and the house file."""
+
+from typing import Any
+
+from django.contrib.auth import get_user_model
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
+from django.db import transaction
+
+from pinakotheke.core import house as core
+from pinakotheke.core.housefile import House
+
+from .. import models, rows
+from .base import Invalid, NotFound, User, bump, free_key, log, own_household
+
+
+@transaction.atomic
+def register(name: str, password: str) -> Any:
+    """A new user; the name must be free and the password not a common one."""
+    users = get_user_model()
+    if users.objects.filter(username__iexact=name).exists():
+        raise Invalid("That name is taken.", "Choose another, or sign in.")
+    try:
+        validate_password(password)
+    except ValidationError as error:
+        raise Invalid(" ".join(error.messages), "Choose a longer or less common password.") from None
+    return users.objects.create_user(username=name, password=password)
+
+
+@transaction.atomic
+def create_household(user: User, name: str, units: str, currency: str) -> models.Household:
+    """An empty household with this user as its member."""
+    checked = House.model_validate({"name": name, "units": units, "currency": currency})
+    row = models.Household.objects.create(
+        name=checked.name, units=checked.units, currency=checked.currency, rules=checked.rules.model_dump(mode="json")
+    )
+    models.Membership.objects.create(household=row, user_id=user.pk)
+    log(row, user, "household.create", name=checked.name)
+    return row
+
+
+@transaction.atomic
+def change_household(user: User, household_id: int, version: int, changes: dict[str, Any]) -> models.Household:
+    """Name, units, currency or rules."""
+    row = own_household(user, household_id)
+    bump(row, version, "household")
+    checked = House.model_validate(
+        {"name": row.name, "units": row.units, "currency": row.currency, "rules": row.rules, **changes}
+    )
+    row.name, row.units, row.currency = checked.name, checked.units, checked.currency
+    row.rules = checked.rules.model_dump(mode="json")
+    row.save(update_fields=["name", "units", "currency", "rules"])
+    log(row, user, "household.change", fields=sorted(changes))
+    return row
+
+
+@transaction.atomic
+def add_member(user: User, household_id: int, name: str) -> None:
+    """Let another registered user in."""
+    row = own_household(user, household_id)
+    other = get_user_model().objects.filter(username__iexact=name).first()
+    if other is None:
+        raise Invalid(f"Nobody is registered as {name}.", "They register first, then you add them.")
+    models.Membership.objects.get_or_create(household=row, user=other)
+    log(row, user, "member.add", name=other.get_username())
+
+
+@transaction.atomic
+def put_person(user: User, household_id: int, data: dict[str, Any], key: str | None = None) -> models.Person:
+    """Add a person, or change the one with this key."""
+    household = own_household(user, household_id)
+    taken = set(household.person_set.values_list("key", flat=True))
+    if key is not None and key not in taken:
+        raise NotFound("person")
+    person = core.Person.model_validate({**data, "id": key or free_key(taken, str(data.get("name", "")))})
+    row, _ = models.Person.objects.update_or_create(
+        household=household, key=person.id, defaults=person.model_dump(exclude={"id"})
+    )
+    log(household, user, "person.put", key=person.id)
+    return row
+
+
+@transaction.atomic
+def remove_person(user: User, household_id: int, key: str) -> None:
+    """Take a person out; their things then belong to the house."""
+    household = own_household(user, household_id)
+    gone, _ = household.person_set.filter(key=key).delete()
+    if not gone:
+        raise NotFound("person")
+    household.thing_set.filter(owner=key).update(owner="")
+    log(household, user, "person.remove", key=key)
+
+
+@transaction.atomic
+def import_house(user: User | None, house: House, *, demo: bool = False) -> models.Household:
+    """A household from a house file: always a new one, so that nothing is overwritten."""
+    row = models.Household.objects.create(
+        name=house.name, units=house.units, currency=house.currency, rules=house.rules.model_dump(mode="json"),
+        is_demo=demo,
+    )  # fmt: skip
+    if user is not None:
+        models.Membership.objects.create(household=row, user_id=user.pk)
+    models.Person.objects.bulk_create(
+        models.Person(household=row, key=p.id, **p.model_dump(exclude={"id"})) for p in house.people
+    )
+    spaces: dict[str, models.Space] = {}
+    for space in house.spaces:
+        made = models.Space.objects.create(household=row, key=space.id, name=space.name, kind=space.kind)
+        rows.keep_survey(made, space.survey)
+        made.save()
+        spaces[space.id] = made
+    models.Thing.objects.bulk_create(
+        (
+            models.Thing(household=row, key=t.id, space=spaces.get(t.space), **rows.thing_fields(t))
+            for t in house.things
+        ),
+        batch_size=500,
+    )
+    used: dict[int, set[str]] = {}
+    for history in house.designs:
+        space_row = spaces[history.base.space]
+        keys = used.setdefault(space_row.pk, set())
+        key = free_key(keys, history.base.id)
+        keys.add(key)
+        models.Design.objects.create(space=space_row, key=key, **history.model_dump(mode="json"))
+    if user is not None:
+        log(row, user, "house.import", things=len(house.things))
+    return row

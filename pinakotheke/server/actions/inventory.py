@@ -1,0 +1,66 @@
+"""Things: added by the line, changed in the table, taken out and put back."""
+
+from typing import Any
+
+from django.db import transaction
+
+from pinakotheke.core.inventory import Thing, quick_add
+from pinakotheke.core.lengths import Units
+
+from .. import models, rows
+from .base import Invalid, User, bump, log, own_space, own_thing
+
+MOST_THINGS = 5000
+
+
+@transaction.atomic
+def add_things(user: User, space_id: int, line: str) -> list[models.Thing]:
+    """Things from a quick-add line, all of them or none."""
+    space = own_space(user, space_id)
+    household = space.household
+    taken = frozenset(household.thing_set.values_list("key", flat=True))
+    units: Units = household.units  # type: ignore[assignment]
+    things = quick_add(line, rows.people_of(household), units, space=space.key, taken=taken)
+    return [_create(user, space, thing) for thing in things]
+
+
+@transaction.atomic
+def put_back(user: User, space_id: int, thing: Thing) -> models.Thing:
+    """A thing that was taken out, as undo puts it back."""
+    space = own_space(user, space_id)
+    if space.household.thing_set.filter(key=thing.id).exists():
+        raise Invalid("It is there already.", "Reload the page.")
+    return _create(user, space, thing)
+
+
+def _create(user: User, space: models.Space, thing: Thing) -> models.Thing:
+    household = space.household
+    if household.thing_set.count() >= MOST_THINGS:
+        raise Invalid(f"A household holds at most {MOST_THINGS} groups.", "Group like with like.")
+    row = models.Thing.objects.create(household=household, key=thing.id, space=space, **rows.thing_fields(thing))
+    log(household, user, "thing.add", key=thing.id, name=thing.name)
+    return row
+
+
+@transaction.atomic
+def change_thing(user: User, thing_id: int, version: int, changes: dict[str, Any]) -> models.Thing:
+    """Some fields of a thing; the whole is checked again."""
+    row = own_thing(user, thing_id)
+    thing = Thing.model_validate({**rows.thing_of(row).model_dump(), **changes})
+    if thing.owner and not row.household.person_set.filter(key=thing.owner).exists():
+        raise Invalid(f"Nobody here is {thing.owner}.", "Choose one of the people of the house.")
+    bump(row, version, "thing")
+    for field, value in rows.thing_fields(thing).items():
+        setattr(row, field, value)
+    row.save()
+    log(row.household, user, "thing.change", key=row.key, fields=sorted(changes))
+    return row
+
+
+@transaction.atomic
+def remove_thing(user: User, thing_id: int, version: int) -> None:
+    """Take a thing out of the list."""
+    row = own_thing(user, thing_id)
+    bump(row, version, "thing")
+    log(row.household, user, "thing.remove", key=row.key, name=row.name)
+    row.delete()

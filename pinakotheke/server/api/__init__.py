@@ -1,0 +1,19 @@
+"""The HTTP API under `/api/`: one router a stage, bodies of a few lines; rules live in the core, changes in actions."""
+
+from ninja import NinjaAPI
+from ninja.security import django_auth
+
+from .errors import add_handlers
+
+api = NinjaAPI(title="Pinakotheke", version="1", auth=django_auth, docs_url="docs", urls_namespace="api")
+add_handlers(api)
+
+
+def _routers() -> None:
+    from . import house, inventory, layout, materials, session, survey
+
+    for router in (session.router, house.router, survey.router, inventory.router, layout.router, materials.router):
+        api.add_router("", router)
+
+
+_routers()

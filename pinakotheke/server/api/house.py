@@ -1,0 +1,148 @@
+"""Brief: households, people, rules, the house file."""
+
+from typing import Annotated
+
+from django.http import HttpResponse
+from ninja import File, Router, Schema
+from ninja.files import UploadedFile
+from pydantic import StringConstraints
+
+from pinakotheke.core.house import HouseRules
+from pinakotheke.core.house import Person as CorePerson
+from pinakotheke.core.housefile import MOST_BYTES, dump_house, load_house
+from pinakotheke.core.lengths import Units, parse_length
+
+from .. import models, rows
+from ..actions import house as actions
+from ..actions.base import Invalid, own_household
+from .common import MemberRequest, PathId, TypedName, Version
+
+router = Router(tags=["house"])
+
+
+class SpaceLine(Schema):
+    """A space in the list of spaces."""
+
+    id: int
+    key: str
+    name: str
+
+
+class HouseView(Schema):
+    """A household."""
+
+    id: int
+    version: int
+    name: str
+    units: Units
+    currency: str
+    is_demo: bool
+    rules: HouseRules
+    people: list[CorePerson]
+    spaces: list[SpaceLine]
+
+
+class NewHousehold(Schema):
+    """What a household starts from."""
+
+    name: TypedName
+    units: Units = "metric"
+    currency: Annotated[str, StringConstraints(pattern=r"^[A-Z]{3}$")] = "EUR"
+
+
+class HouseChange(Schema):
+    """What may be changed; what is left out stays."""
+
+    version: Version
+    name: TypedName | None = None
+    units: Units | None = None
+    currency: Annotated[str, StringConstraints(pattern=r"^[A-Z]{3}$")] | None = None
+    rules: HouseRules | None = None
+
+
+class PersonData(Schema):
+    """A person; the stature as it is said, in any unit."""
+
+    name: TypedName
+    stature: Annotated[str, StringConstraints(max_length=40)] = "1700 mm"
+    posture: Annotated[str, StringConstraints(pattern="^(standing|seated|both)$")] = "standing"
+    age: Annotated[str, StringConstraints(pattern="^(child|adult|older)$")] = "adult"
+
+
+def _view(row: models.Household) -> HouseView:
+    spaces = [SpaceLine(id=s.pk, key=s.key, name=s.name) for s in row.space_set.order_by("pk")]
+    units: Units = row.units  # type: ignore[assignment]
+    return HouseView(id=row.pk, version=row.version, name=row.name, units=units, currency=row.currency,
+                     is_demo=row.is_demo, rules=rows.rules_of(row), people=list(rows.people_of(row)),
+                     spaces=spaces)  # fmt: skip
+
+
+@router.post("/households", response={201: HouseView}, operation_id="house_create")
+def create(request: MemberRequest, data: NewHousehold) -> tuple[int, HouseView]:
+    """A new, empty household."""
+    return 201, _view(actions.create_household(request.user, data.name, data.units, data.currency))
+
+
+@router.get("/households/{household_id}", response=HouseView, operation_id="house_get")
+def get(request: MemberRequest, household_id: PathId) -> HouseView:
+    """A household with its people, rules and spaces."""
+    return _view(own_household(request.user, household_id))
+
+
+@router.patch("/households/{household_id}", response=HouseView, operation_id="house_change")
+def change(request: MemberRequest, household_id: PathId, data: HouseChange) -> HouseView:
+    """Change name, units, currency or rules."""
+    changes = data.model_dump(mode="json", exclude_none=True, exclude={"version"})
+    return _view(actions.change_household(request.user, household_id, data.version, changes))
+
+
+@router.post("/households/{household_id}/members", response=HouseView, operation_id="house_add_member")
+def add_member(request: MemberRequest, household_id: PathId, name: TypedName) -> HouseView:
+    """Let another registered user into the household."""
+    actions.add_member(request.user, household_id, name)
+    return get(request, household_id)
+
+
+def _person(request: MemberRequest, household_id: int, data: PersonData, key: str | None) -> HouseView:
+    household = own_household(request.user, household_id)
+    units: Units = household.units  # type: ignore[assignment]
+    fields = {**data.model_dump(), "stature": parse_length(data.stature, units).mm}
+    actions.put_person(request.user, household_id, fields, key)
+    return _view(household)
+
+
+@router.post("/households/{household_id}/people", response={201: HouseView}, operation_id="house_add_person")
+def add_person(request: MemberRequest, household_id: PathId, data: PersonData) -> tuple[int, HouseView]:
+    """Add a person."""
+    return 201, _person(request, household_id, data, None)
+
+
+@router.put("/households/{household_id}/people/{key}", response=HouseView, operation_id="house_change_person")
+def change_person(request: MemberRequest, household_id: PathId, key: str, data: PersonData) -> HouseView:
+    """Change a person."""
+    return _person(request, household_id, data, key)
+
+
+@router.delete("/households/{household_id}/people/{key}", response=HouseView, operation_id="house_remove_person")
+def remove_person(request: MemberRequest, household_id: PathId, key: str) -> HouseView:
+    """Take a person out; their things then belong to the house."""
+    actions.remove_person(request.user, household_id, key)
+    return get(request, household_id)
+
+
+@router.get("/households/{household_id}/house-file", operation_id="house_export")
+def export(request: MemberRequest, household_id: PathId) -> HttpResponse:
+    """The house file."""
+    row = own_household(request.user, household_id)
+    name = "".join(c if c.isalnum() else "-" for c in row.name.lower()).strip("-") or "house"
+    response = HttpResponse(dump_house(rows.house_of(row)), content_type="application/json")
+    response["Content-Disposition"] = f'attachment; filename="{name}.house.json"'
+    return response
+
+
+@router.post("/house-file", response={201: HouseView}, operation_id="house_import")
+def import_file(request: MemberRequest, file: File[UploadedFile]) -> tuple[int, HouseView]:
+    """A new household from a house file."""
+    if (file.size or 0) > MOST_BYTES:
+        raise Invalid("The file is too large.", f"A house file has at most {MOST_BYTES // 1_000_000} MB.")
+    return 201, _view(actions.import_house(request.user, load_house(file.read())))

@@ -1,0 +1,23 @@
+"""`manage.py export_contracts`: the OpenAPI document and the house file's schema, as they are committed."""
+
+import json
+from typing import Any
+
+from django.conf import settings
+from django.core.management.base import BaseCommand
+
+from pinakotheke.core.housefile import house_schema
+from pinakotheke.server.api import api
+
+
+class Command(BaseCommand):
+    """See the module."""
+
+    help = "Write docs/openapi.json and docs/house.schema.json."
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        docs = settings.BASE_DIR / "docs"
+        for name, content in (("openapi.json", api.get_openapi_schema()), ("house.schema.json", house_schema())):
+            text = json.dumps(content, indent=1, ensure_ascii=False, default=str) + "\n"
+            (docs / name).write_text(text, "utf-8")
+            self.stdout.write(f"wrote docs/{name}")

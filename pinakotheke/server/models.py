@@ -1,0 +1,156 @@
+"""Rows. Every row belongs to one household; geometry is JSON, validated by the core models in `rows`."""
+
+from django.conf import settings
+from django.db import models
+
+
+class Versioned(models.Model):
+    """A row that is saved only on top of the version it was read at."""
+
+    version = models.PositiveIntegerField(default=1)
+
+    class Meta:
+        abstract = True
+
+
+class Household(Versioned):
+    """A household: its members see all of it, others none of it."""
+
+    name = models.CharField(max_length=120)
+    units = models.CharField(max_length=8, default="metric")
+    currency = models.CharField(max_length=3, default="EUR")
+    rules = models.JSONField(default=dict)
+    is_demo = models.BooleanField(default=False)
+    created = models.DateTimeField(auto_now_add=True)
+    members = models.ManyToManyField(settings.AUTH_USER_MODEL, through="Membership", related_name="households")
+
+
+class Membership(models.Model):
+    """A user of a household."""
+
+    household = models.ForeignKey(Household, on_delete=models.CASCADE)
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["household", "user"], name="member_once")]
+
+
+class Owned(models.Model):
+    """A row of a household, named by a key that is unique in it and stands in the house file."""
+
+    household = models.ForeignKey(Household, on_delete=models.CASCADE)
+    key = models.CharField(max_length=64)
+
+    class Meta:
+        abstract = True
+
+
+class Person(Owned):
+    """Someone who lives there."""
+
+    name = models.CharField(max_length=120)
+    stature = models.FloatField()
+    posture = models.CharField(max_length=10)
+    age = models.CharField(max_length=10)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["household", "key"], name="person_key")]
+
+
+class Space(Owned, Versioned):
+    """A space; `facts` is its survey without the readings."""
+
+    name = models.CharField(max_length=120)
+    kind = models.CharField(max_length=40)
+    facts = models.JSONField(default=dict)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["household", "key"], name="space_key")]
+
+
+class Reading(models.Model):
+    """One number called out at one place."""
+
+    space = models.ForeignKey(Space, on_delete=models.CASCADE, related_name="readings")
+    key = models.CharField(max_length=64)
+    what = models.CharField(max_length=24)
+    level = models.CharField(max_length=8, null=True)
+    face = models.CharField(max_length=8, null=True)
+    side = models.CharField(max_length=8, null=True)
+    value = models.FloatField()
+    called = models.CharField(max_length=200, blank=True)
+    instrument = models.CharField(max_length=8)
+    hand = models.CharField(max_length=200, blank=True)
+    taken = models.CharField(max_length=40, blank=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["space", "key"], name="reading_key")]
+
+
+class Thing(Owned, Versioned):
+    """A group of like things."""
+
+    space = models.ForeignKey(Space, on_delete=models.SET_NULL, null=True, related_name="things")
+    name = models.CharField(max_length=120)
+    kind = models.CharField(max_length=40)
+    count = models.PositiveIntegerField()
+    owner = models.CharField(max_length=64, blank=True)
+    frequency = models.CharField(max_length=12)
+    decision = models.CharField(max_length=12)
+    way = models.CharField(max_length=8, null=True)
+    size = models.JSONField(null=True)
+    mass = models.FloatField(null=True)
+    note = models.CharField(max_length=500, blank=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["household", "key"], name="thing_key")]
+
+
+class Solve(models.Model):
+    """A search for alternatives: asked for here, carried out by a worker."""
+
+    class Status(models.TextChoices):
+        QUEUED = "queued"
+        RUNNING = "running"
+        DONE = "done"
+        CANCELLED = "cancelled"
+        FAILED = "failed"
+
+    space = models.ForeignKey(Space, on_delete=models.CASCADE, related_name="solves")
+    status = models.CharField(max_length=10, choices=Status, default=Status.QUEUED)
+    progress = models.FloatField(default=0)
+    message = models.CharField(max_length=200, blank=True)
+    cancel_requested = models.BooleanField(default=False)
+    blocked = models.JSONField(null=True)
+    problem = models.TextField(blank=True)
+    asked = models.DateTimeField(auto_now_add=True)
+    heard = models.DateTimeField(auto_now=True)
+
+    @property
+    def is_over(self) -> bool:
+        """Whether nothing more will come of it."""
+        return self.status in (self.Status.DONE, self.Status.CANCELLED, self.Status.FAILED)
+
+
+class Design(Versioned):
+    """An alternative and the edits since; `base`, `done` and `undone` are the core's History."""
+
+    space = models.ForeignKey(Space, on_delete=models.CASCADE, related_name="designs")
+    key = models.CharField(max_length=64)
+    base = models.JSONField()
+    done = models.JSONField(default=list)
+    undone = models.JSONField(default=list)
+    solve = models.ForeignKey(Solve, on_delete=models.SET_NULL, null=True, related_name="designs")
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["space", "key"], name="design_key")]
+
+
+class LogEntry(models.Model):
+    """What was done, by whom, when."""
+
+    household = models.ForeignKey(Household, on_delete=models.CASCADE, related_name="log")
+    at = models.DateTimeField(auto_now_add=True)
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True)
+    action = models.CharField(max_length=40)
+    detail = models.JSONField(default=dict)

@@ -1,0 +1,87 @@
+"""Between rows and core models: every JSON column passes the core's validation on the way in and out."""
+
+from typing import Any
+
+from pinakotheke.core import house, inventory, layout, survey
+from pinakotheke.core import housefile as files
+
+from . import models
+
+READING_FIELDS = ("what", "level", "face", "side", "value", "called", "instrument", "hand", "taken")
+THING_FIELDS = ("name", "kind", "count", "owner", "frequency", "decision", "way", "size", "mass", "note")
+PERSON_FIELDS = ("name", "stature", "posture", "age")
+
+
+def rules_of(row: models.Household) -> house.HouseRules:
+    """A household's rules."""
+    return house.HouseRules.model_validate(row.rules)
+
+
+def people_of(row: models.Household) -> tuple[house.Person, ...]:
+    """A household's people, as they were added."""
+    return tuple(person_of(p) for p in row.person_set.order_by("pk"))
+
+
+def person_of(row: models.Person) -> house.Person:
+    """One person."""
+    return house.Person.model_validate({"id": row.key, **{f: getattr(row, f) for f in PERSON_FIELDS}})
+
+
+def survey_of(row: models.Space) -> survey.Survey:
+    """A space's survey: its facts and its readings."""
+    readings = [{"id": r.key, **{f: getattr(r, f) for f in READING_FIELDS}} for r in row.readings.order_by("pk")]
+    return survey.Survey.model_validate({**row.facts, "readings": readings})
+
+
+def keep_survey(row: models.Space, new: survey.Survey) -> None:
+    """Store a survey: facts on the space, readings as rows (those that stay keep theirs)."""
+    row.facts = new.model_dump(mode="json", exclude={"readings"})
+    old = {r.key: r for r in row.readings.all()}
+    kept = {r.id for r in new.readings}
+    row.readings.exclude(key__in=kept).delete()
+    models.Reading.objects.bulk_create(
+        models.Reading(space=row, key=r.id, **r.model_dump(include=set(READING_FIELDS)))
+        for r in new.readings
+        if r.id not in old
+    )
+
+
+def thing_of(row: models.Thing) -> inventory.Thing:
+    """One thing."""
+    fields = {f: getattr(row, f) for f in THING_FIELDS}
+    return inventory.Thing.model_validate({"id": row.key, "space": row.space.key if row.space else "", **fields})
+
+
+def things_of(space: models.Space) -> tuple[inventory.Thing, ...]:
+    """The things of a space, as they were added."""
+    return tuple(thing_of(t) for t in space.things.select_related("space").order_by("pk"))
+
+
+def thing_fields(thing: inventory.Thing) -> dict[str, Any]:
+    """A thing's columns."""
+    return thing.model_dump(mode="json", include=set(THING_FIELDS))
+
+
+def history_of(row: models.Design) -> layout.History:
+    """A design with its edits."""
+    return layout.History.model_validate({"base": row.base, "done": row.done, "undone": row.undone})
+
+
+def house_of(row: models.Household) -> files.House:
+    """The whole household as its house file says it."""
+    spaces = list(row.space_set.prefetch_related("readings").order_by("pk"))
+    return files.House(
+        name=row.name,
+        units=row.units,  # type: ignore[arg-type]  # validated below
+        currency=row.currency,
+        people=people_of(row),
+        rules=rules_of(row),
+        spaces=tuple(
+            files.Space.model_validate({"id": s.key, "name": s.name, "kind": s.kind, "survey": survey_of(s)})
+            for s in spaces
+        ),
+        things=tuple(thing_of(t) for t in row.thing_set.select_related("space").order_by("pk")),
+        designs=tuple(
+            history_of(d) for d in models.Design.objects.filter(space__household=row).order_by("space_id", "pk")
+        ),
+    )

@@ -10,12 +10,13 @@ from math import ceil, sqrt
 
 from ..house import HouseRules, Person, ReachZone, reach_zone, shared_zone
 from ..inventory import Need, Thing, uses_a_month
+from ..inventory.kinds import Way
 from ..inventory.needs import need, needs
 from ..inventory.things import Frequency
 from ..systems import Bay, Component, Family, Role
 from ..tables import value
 
-ROLES_FOR: dict[str, tuple[Role, ...]] = {
+ROLES_FOR: dict[Way, tuple[Role, ...]] = {
     "hang": ("rail",), "shelf": ("shelf",), "shoe": ("shelf", "tray"), "box": ("shelf",), "drawer": ("drawer",),
 }  # fmt: skip
 LOW_TOP = 900.0

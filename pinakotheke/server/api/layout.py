@@ -11,8 +11,11 @@ from pinakotheke.core.checks import Severity, check_design, check_survey
 from pinakotheke.core.checks.wording import amount
 from pinakotheke.core.drawing import Drawing, design_elevation, design_plan
 from pinakotheke.core.errors import PinakothekeError
+from pinakotheke.core.inventory.kinds import Way
+from pinakotheke.core.inventory.needs import ways
 from pinakotheke.core.layout import Blocked, Command, Design, ledger
 from pinakotheke.core.layout.edits import MOVABLE
+from pinakotheke.core.layout.lots import ROLES_FOR
 from pinakotheke.core.lengths import Units, with_unit
 from pinakotheke.core.materials import bill, hours
 from pinakotheke.core.survey import doubts, envelope, missing
@@ -99,15 +102,17 @@ class PartView(Schema):
     size: str
     height: str
     movable: bool
+    takes: list[Way]
+    """Ways of storing that belong in it."""
     holds: list["HeldView"]
 
 
 class HeldView(Schema):
-    """Something that lives in a part."""
+    """Something that lives in a part, or has no place; `ways` it may be stored, the present or preferred one first."""
 
     thing: str
     name: str
-    way: str
+    ways: list[Way]
     count: int
 
 
@@ -187,31 +192,32 @@ class _Scene:
         the_bill = bill(design)
         today = timezone.localdate().isoformat()
         name = self.space.name
-        names = {t.id: t.name for t in self.things}
         return DesignView(
             id=row.pk, version=row.version, key=row.key, title=design.title, reason=design.reason, family=family.name,
             run=design.outcome.run, outcome=_outcome(design),
             elevation=design_elevation(design, self.survey, self.things, self.units, name, today),
             plan=design_plan(design, self.survey, self.units, name, today),
-            parts=[self._part(design, p, names) for p in design.parts if p.role in HOLDERS or p.role in MOVABLE],
-            unplaced=[
-                HeldView(thing=u.thing, name=names.get(u.thing, u.thing), way="", count=u.count)
-                for u in design.unplaced
-            ],
+            parts=[self._part(design, p) for p in design.parts if p.role in HOLDERS or p.role in MOVABLE],
+            unplaced=[self._held(u.thing, u.count) for u in design.unplaced],
             bays=len(design.bays), addable=sorted(family.roles - {"base"}), can_undo=bool(history.done),
             can_redo=bool(history.undone), edits=len(history.done), ledger=self.ledger(row, design, the_bill.total),
             bill=bill_view(the_bill, self.units, self.household.currency),
         )  # fmt: skip
 
-    def _part(self, design: Design, part: Part, names: dict[str, str]) -> PartView:
+    def _held(self, thing_id: str, count: int, way: Way | None = None) -> HeldView:
+        thing = next((t for t in self.things if t.id == thing_id), None)
+        others = [w for w in ways(thing, self.rules) if w != way] if thing else []
+        return HeldView(thing=thing_id, name=thing.name if thing else thing_id,
+                        ways=[way, *others] if way else others, count=count)  # fmt: skip
+
+    def _part(self, design: Design, part: Part) -> PartView:
         size = " × ".join(with_unit(mm, self.units) for mm in (part.w, part.d, part.h))
-        held = [
-            HeldView(thing=a.thing, name=names.get(a.thing, a.thing), way=a.way, count=a.count)
-            for a in design.held_by(part.id)
-        ]
+        held = [self._held(a.thing, a.count, a.way) for a in design.held_by(part.id)]
+        role = "shelf" if part.role == "base" else part.role
         where = f"bay {part.bay + 1}" if part.bay is not None else ""
         return PartView(id=part.id, role=part.role, bay=part.bay, name=f"{part.role}, {where}", size=size,
-                        height=with_unit(part.z, self.units), movable=part.role in MOVABLE, holds=held)  # fmt: skip
+                        height=with_unit(part.z, self.units), movable=part.role in MOVABLE,
+                        takes=[w for w, roles in ROLES_FOR.items() if role in roles], holds=held)  # fmt: skip
 
     def card(self, row: models.Design) -> Card:
         history = rows.history_of(row)

@@ -1,0 +1,42 @@
+import { Button, Loader } from '@mantine/core'
+import { Navigate, Route, Routes } from 'react-router'
+
+import { said } from './api/client'
+import { useSession } from './api/queries'
+import { Entrance } from './house/Entrance'
+import { Houses } from './house/Houses'
+import { HousePage } from './shell/HousePage'
+
+/** Who is signed in decides what there is to see. */
+export function App() {
+  const session = useSession()
+  if (session.isPending) {
+    return (
+      <main className="front">
+        <Loader aria-label="Opening" />
+      </main>
+    )
+  }
+  if (session.isError) {
+    return (
+      <main className="front">
+        <div className="card" role="alert">
+          <h1>Pinakotheke</h1>
+          <p>{said(session.error)}</p>
+          <Button onClick={() => void session.refetch()}>Try again</Button>
+        </div>
+      </main>
+    )
+  }
+  if (session.data.user === null) return <Entrance demo={session.data.demo} />
+  const first = session.data.households[0]
+  return (
+    <Routes>
+      <Route path="/" element={<Navigate replace to={first ? `/house/${first.id}` : '/houses'} />} />
+      <Route path="/houses" element={<Houses session={session.data} />} />
+      <Route path="/house/:houseId" element={<HousePage />} />
+      <Route path="/house/:houseId/:spaceId/:stage" element={<HousePage />} />
+      <Route path="*" element={<Navigate replace to="/" />} />
+    </Routes>
+  )
+}

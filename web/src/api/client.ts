@@ -1,0 +1,62 @@
+import createClient, { type Middleware } from 'openapi-fetch'
+
+import type { components, paths } from './schema'
+
+export type Schemas = components['schemas']
+
+/** What the server says when it refuses: RFC 9457, with the mend. */
+export class Problem extends Error {
+  readonly status: number
+  readonly detail: string
+  readonly mend: string
+  readonly faults: readonly string[]
+
+  constructor(status: number, body: Partial<{ title: string; detail: string; mend: string; faults: string[] }>) {
+    super(body.title ?? 'The server did not answer as expected.')
+    this.status = status
+    this.detail = body.detail ?? ''
+    this.mend = body.mend ?? ''
+    this.faults = body.faults ?? []
+  }
+
+  /** Title, detail and mend in one line. */
+  get sentence(): string {
+    return [this.message, this.detail, this.mend].filter(Boolean).join(' ')
+  }
+}
+
+const NO_CONNECTION = { title: 'The server cannot be reached.', mend: 'What you typed is kept; try again.' }
+
+function csrfToken(): string {
+  return /(?:^|;\s*)csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
+}
+
+const withToken: Middleware = {
+  onRequest({ request }) {
+    if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrfToken())
+    return request
+  },
+  async onResponse({ response }) {
+    if (response.ok) return response
+    const body: unknown = await response.json().catch(() => ({}))
+    throw new Problem(response.status, typeof body === 'object' && body ? body : {})
+  },
+  onError() {
+    return new Problem(0, NO_CONNECTION)
+  },
+}
+
+export const api = createClient<paths>({ baseUrl: '', credentials: 'same-origin' })
+api.use(withToken)
+
+/** The body of an answer; errors have been thrown by the middleware. */
+export async function body<T>(answer: Promise<{ data?: T | undefined }>): Promise<T> {
+  const { data } = await answer
+  if (data === undefined) throw new Problem(0, NO_CONNECTION)
+  return data
+}
+
+/** Any error as a sentence for people. */
+export function said(error: unknown): string {
+  return error instanceof Problem ? error.sentence : 'Something went wrong here. Reload the page and try again.'
+}

@@ -1,0 +1,95 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useCallback } from 'react'
+
+import { api, body, type Schemas } from './client'
+
+/** Names of everything cached; a change invalidates by these. */
+export const keys = {
+  session: ['session'] as const,
+  house: (id: number) => ['house', id] as const,
+  space: (id: number) => ['space', id] as const,
+  things: (id: number) => ['things', id] as const,
+  gallery: (id: number) => ['gallery', id] as const,
+  ledger: (id: number) => ['ledger', id] as const,
+  design: (id: number) => ['design', id] as const,
+  vocabulary: ['vocabulary'] as const,
+}
+
+export function useSession() {
+  return useQuery({ queryKey: keys.session, queryFn: () => body(api.GET('/api/session')), staleTime: 60_000 })
+}
+
+export function useHouse(id: number) {
+  return useQuery({
+    queryKey: keys.house(id),
+    queryFn: () => body(api.GET('/api/households/{household_id}', { params: { path: { household_id: id } } })),
+  })
+}
+
+export function useSpace(id: number) {
+  return useQuery({
+    queryKey: keys.space(id),
+    queryFn: () => body(api.GET('/api/spaces/{space_id}', { params: { path: { space_id: id } } })),
+  })
+}
+
+export function useThings(id: number) {
+  return useQuery({
+    queryKey: keys.things(id),
+    queryFn: () => body(api.GET('/api/spaces/{space_id}/things', { params: { path: { space_id: id } } })),
+  })
+}
+
+export function useVocabulary() {
+  return useQuery({ queryKey: keys.vocabulary, queryFn: () => body(api.GET('/api/vocabulary')), staleTime: Infinity })
+}
+
+const POLL_MS = 350
+
+export function searching(solve: Schemas['SolveView'] | null | undefined): boolean {
+  return solve?.status === 'queued' || solve?.status === 'running'
+}
+
+/** The gallery; asked again every moment while a search runs, so that alternatives arrive as they are found. */
+export function useGallery(id: number) {
+  return useQuery({
+    queryKey: keys.gallery(id),
+    queryFn: () => body(api.GET('/api/spaces/{space_id}/designs', { params: { path: { space_id: id } } })),
+    refetchInterval: (query) => (searching(query.state.data?.solve) ? POLL_MS : false),
+  })
+}
+
+export function useDesign(id: number | null) {
+  return useQuery({
+    queryKey: keys.design(id ?? 0),
+    queryFn: () => body(api.GET('/api/designs/{design_id}', { params: { path: { design_id: id ?? 0 } } })),
+    enabled: id !== null,
+  })
+}
+
+export function useSpaceLedger(spaceId: number, design: number | null) {
+  return useQuery({
+    queryKey: [...keys.ledger(spaceId), design],
+    queryFn: () =>
+      body(
+        api.GET('/api/spaces/{space_id}/ledger', {
+          params: { path: { space_id: spaceId }, query: design === null ? {} : { design } },
+        }),
+      ),
+    placeholderData: (before) => before,
+  })
+}
+
+/** Forget what a change to a space may have touched. */
+export function useForget(spaceId: number) {
+  const client = useQueryClient()
+  return useCallback(
+    (...what: readonly ('space' | 'things' | 'gallery' | 'ledger' | 'designs')[]) => {
+      for (const name of what) {
+        const key = name === 'designs' ? ['design'] : keys[name](spaceId)
+        void client.invalidateQueries({ queryKey: key })
+      }
+    },
+    [client, spaceId],
+  )
+}

@@ -1,0 +1,108 @@
+import { Alert, Button, FileButton, SegmentedControl, Stack, TextInput } from '@mantine/core'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+
+import { api, body, Problem, said, type Schemas } from '../api/client'
+import { keys } from '../api/queries'
+
+/** The households one may enter; a new one; one from a house file. */
+export function Houses({ session }: { session: Schemas['SessionView'] }) {
+  const client = useQueryClient()
+  const navigate = useNavigate()
+  const [name, setName] = useState('')
+  const [units, setUnits] = useState<'metric' | 'imperial'>('metric')
+  const entered = {
+    onSuccess: (house: Schemas['HouseView']) => {
+      void client.invalidateQueries({ queryKey: keys.session })
+      void navigate(`/house/${house.id}`)
+    },
+  }
+  const create = useMutation({
+    mutationFn: () =>
+      body(api.POST('/api/households', { body: { name, units, currency: units === 'metric' ? 'EUR' : 'USD' } })),
+    ...entered,
+  })
+  const bring = useMutation({
+    mutationFn: (file: File) => {
+      const form = new FormData()
+      form.append('file', file)
+      return body(api.POST('/api/house-file', { body: form as never, bodySerializer: () => form }))
+    },
+    ...entered,
+  })
+  const leave = useMutation({
+    mutationFn: () => api.DELETE('/api/session'),
+    onSuccess: () => {
+      client.clear()
+      void navigate('/')
+    },
+  })
+  const error = create.error ?? bring.error
+  return (
+    <main className="front">
+      <div className="card">
+        <h1>Households</h1>
+        <p className="motto">{session.user}</p>
+        <Stack gap="xs" mb="lg">
+          {session.households.map((house) => (
+            <Button key={house.id} component={Link} to={`/house/${house.id}`} variant="default" justify="start">
+              {house.name}
+              {house.is_demo && ' (demo)'}
+            </Button>
+          ))}
+          {session.households.length === 0 && <p className="quiet">You have no household yet. Name one to begin.</p>}
+        </Stack>
+        <form
+          onSubmit={(event) => {
+            event.preventDefault()
+            create.mutate()
+          }}
+        >
+          <Stack gap="sm">
+            <TextInput
+              label="New household"
+              placeholder="The Halt"
+              value={name}
+              onChange={(event) => setName(event.currentTarget.value)}
+            />
+            <SegmentedControl
+              aria-label="Units"
+              value={units}
+              onChange={(value) => setUnits(value === 'imperial' ? 'imperial' : 'metric')}
+              data={[
+                { value: 'metric', label: 'Millimetres' },
+                { value: 'imperial', label: 'Feet and inches' },
+              ]}
+            />
+            {error && (
+              <Alert color="red" variant="outline" role="alert">
+                {said(error)}
+                {error instanceof Problem && error.faults.length > 1 && (
+                  <ul>
+                    {error.faults.slice(0, 6).map((fault) => (
+                      <li key={fault}>{fault}</li>
+                    ))}
+                  </ul>
+                )}
+              </Alert>
+            )}
+            <Button type="submit" disabled={!name.trim()} loading={create.isPending}>
+              Create household
+            </Button>
+            <FileButton accept=".json,application/json" onChange={(file) => file && bring.mutate(file)}>
+              {(props) => (
+                <Button {...props} variant="default" loading={bring.isPending}>
+                  Bring a house file
+                </Button>
+              )}
+            </FileButton>
+            <Button variant="subtle" onClick={() => leave.mutate()}>
+              Sign out
+            </Button>
+          </Stack>
+        </form>
+      </div>
+    </main>
+  )
+}

@@ -1,0 +1,85 @@
+import { useQueryClient } from '@tanstack/react-query'
+
+import { api, body, Problem, type Schemas } from '../api/client'
+import { keys, useForget } from '../api/queries'
+import { useUndo } from '../shell/undo'
+
+type Things = Schemas['ThingsView']
+type ThingView = Schemas['ThingView']
+export type Change = Omit<Schemas['ThingChange'], 'version'>
+
+/** Changes of the things of a space, each a step that can be undone. */
+export function useThingsChange(spaceId: number) {
+  const client = useQueryClient()
+  const forget = useForget(spaceId)
+  const undo = useUndo()
+  const path = { space_id: spaceId }
+
+  const settle = (things: Things) => {
+    client.setQueryData(keys.things(spaceId), things)
+    forget('ledger', 'gallery', 'designs')
+  }
+  const seen = (id: string): ThingView => {
+    const row = client.getQueryData<Things>(keys.things(spaceId))?.things.find(({ thing }) => thing.id === id)
+    if (!row) throw new Problem(404, { title: 'That thing is no longer in the list.' })
+    return row
+  }
+  const refetch = () => client.invalidateQueries({ queryKey: keys.things(spaceId) })
+  const takeOut = async (id: string) => {
+    const row = seen(id)
+    await api.DELETE('/api/things/{thing_id}', { params: { path: { thing_id: row.id }, query: { version: row.version } } })
+    await refetch()
+    forget('ledger', 'gallery', 'designs')
+  }
+  const putBack = async (thing: Schemas['Thing']) =>
+    settle(await body(api.POST('/api/spaces/{space_id}/things/back', { params: { path }, body: thing })))
+  const patch = async (id: string, change: Change) => {
+    const row = seen(id)
+    try {
+      await body(
+        api.PATCH('/api/things/{thing_id}', {
+          params: { path: { thing_id: row.id } },
+          body: { version: row.version, ...change },
+        }),
+      )
+    } finally {
+      await refetch()
+      forget('ledger', 'gallery', 'designs')
+    }
+  }
+
+  return {
+    /** Add by a quick-add line, all groups of it or none. */
+    add: async (line: string) => {
+      const before = new Set(client.getQueryData<Things>(keys.things(spaceId))?.things.map(({ thing }) => thing.id))
+      const after = await body(api.POST('/api/spaces/{space_id}/things', { params: { path }, body: { line } }))
+      settle(after)
+      const added = after.things.map(({ thing }) => thing).filter((thing) => !before.has(thing.id))
+      undo.did({
+        label: `add ${line}`,
+        undo: async () => {
+          for (const thing of added) await takeOut(thing.id)
+        },
+        redo: async () => {
+          for (const thing of added) await putBack(thing)
+        },
+      })
+    },
+    change: async (row: ThingView, change: Change) => {
+      const before = Object.fromEntries(
+        Object.keys(change).map((field) => [field, row.thing[field as keyof typeof row.thing]]),
+      ) as Change
+      await patch(row.thing.id, change)
+      const label = `${row.thing.name}: ${Object.keys(change).join(', ')}`
+      undo.did({ label, undo: () => patch(row.thing.id, before), redo: () => patch(row.thing.id, change) })
+    },
+    remove: async (row: ThingView) => {
+      await takeOut(row.thing.id)
+      undo.did({
+        label: `take out ${row.thing.name}`,
+        undo: () => putBack(row.thing),
+        redo: () => takeOut(row.thing.id),
+      })
+    },
+  }
+}

@@ -1,0 +1,116 @@
+import { Alert, Button, Loader } from '@mantine/core'
+import { useState } from 'react'
+import { Link } from 'react-router'
+
+import { said, type Schemas } from '../api/client'
+import { useDesign } from '../api/queries'
+import type { StageProps } from '../shell/HousePage'
+import { DrawingSvg } from '../sheet/DrawingSvg'
+import { Sheet } from '../sheet/Sheet'
+
+/** Buy: the priced list of the chosen design, and its file. */
+export function BuyStage({ house, space, design }: StageProps) {
+  const query = useDesign(design)
+  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set())
+  if (design === null) {
+    return (
+      <main className="room whole">
+        <Sheet title={null}>
+          <div className="empty">
+            <p>A list comes from a design, and there is none yet.</p>
+            <Button component={Link} to={`/house/${house.id}/${space.id}/layout`}>
+              Go to Design
+            </Button>
+          </div>
+        </Sheet>
+      </main>
+    )
+  }
+  if (query.isError) {
+    return (
+      <main className="room">
+        <Alert color="red" variant="outline" role="alert">
+          {said(query.error)}
+        </Alert>
+      </main>
+    )
+  }
+  if (!query.data) {
+    return (
+      <main className="room">
+        <Loader aria-label="Writing the list" />
+      </main>
+    )
+  }
+  const { bill, elevation, title, id } = query.data
+  return (
+    <main className="room buy">
+      <Sheet title={elevation.title}>
+        <DrawingSvg drawing={elevation} label={`${space.name}: ${title}`} marked={marked} />
+      </Sheet>
+      <section className="bench" aria-label="Bench">
+        <div className="row" style={{ justifyContent: 'space-between' }}>
+          <h2>
+            {title}: {bill.lines.length} articles
+          </h2>
+          <Button component="a" href={`/api/designs/${id}/bill.csv`} download className="no-print" size="compact-md">
+            Save as CSV
+          </Button>
+        </div>
+        <BillTable bill={bill} onMark={(parts) => setMarked(new Set(parts))} />
+      </section>
+    </main>
+  )
+}
+
+function BillTable({ bill, onMark }: { bill: Schemas['BillView']; onMark: (parts: readonly string[]) => void }) {
+  return (
+    <table className="table bill">
+      <thead>
+        <tr>
+          <th>Article</th>
+          <th>Size</th>
+          <th className="n">Needed</th>
+          <th className="n">Buy</th>
+          <th className="n">Each</th>
+          <th className="n">Total {bill.currency}</th>
+        </tr>
+      </thead>
+      <tbody>
+        {bill.lines.map((line) => (
+          <tr
+            key={`${line.item} ${line.size}`}
+            onMouseEnter={() => onMark(line.parts)}
+            onMouseLeave={() => onMark([])}
+          >
+            <td>
+              {line.parts.length > 0 ? (
+                <button type="button" className="plain" onFocus={() => onMark(line.parts)} onBlur={() => onMark([])}>
+                  {line.name}
+                </button>
+              ) : (
+                line.name
+              )}
+            </td>
+            <td>{line.size}</td>
+            <td className="n">{line.needed}</td>
+            <td className="n">
+              {line.bought} {line.unit}
+              {line.bought === 1 ? '' : 's'}
+            </td>
+            <td className="n">{line.each}</td>
+            <td className="n">{line.total}</td>
+          </tr>
+        ))}
+      </tbody>
+      <tfoot>
+        <tr>
+          <td colSpan={5}>Total</td>
+          <td className="n" data-testid="bill-total">
+            {bill.total}
+          </td>
+        </tr>
+      </tfoot>
+    </table>
+  )
+}

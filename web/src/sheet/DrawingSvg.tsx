@@ -1,0 +1,238 @@
+import { useId } from 'react'
+
+import type { Schemas } from '../api/client'
+import { Hatches } from './Hatches'
+import { slotKey, type Slot } from './slot'
+
+type Drawing = Schemas['Drawing']
+type Rect = Schemas['Rect']
+type Dimension = Schemas['Dimension']
+
+export interface DrawingProps {
+  drawing: Drawing
+  label: string
+  /** Part ids that can be selected; other shapes are only shown. */
+  selectable?: ReadonlySet<string>
+  selected?: string | null
+  wrong?: ReadonlySet<string>
+  /** Parts pointed at from a list. */
+  marked?: ReadonlySet<string>
+  nameOf?: (id: string) => string
+  onSelect?: (id: string) => void
+  onPartKey?: (event: React.KeyboardEvent, id: string) => void
+  /** Given, dimension lines with a slot can be typed on. */
+  onDimension?: (slot: Slot, label: string, at: Element) => void
+  next?: Slot | null
+  /** Another drawing laid over this one, in outline. */
+  over?: Drawing | null
+  small?: boolean
+}
+
+const BOARDS = new Set(['shelf', 'base', 'cover', 'plinth', 'filler', 'track', 'standard', 'bracket'])
+
+/** A neutral drawing as SVG elements. It flips y and nothing else: all geometry was decided by the core. */
+export function DrawingSvg(props: DrawingProps) {
+  const { drawing, label, onDimension, small, over } = props
+  const prefix = useId().replace(/[^a-zA-Z0-9]/g, '')
+  const [x0, y0, x1, y1] = drawing.bounds
+  const interactive = Boolean(onDimension ?? props.onSelect)
+  const parts = drawing.rects.filter((rect) => rect.layer === 'part')
+  const others = drawing.rects.filter((rect) => rect.layer !== 'part')
+  const below = others.filter((rect) => rect.layer !== 'content')
+  const contents = others.filter((rect) => rect.layer === 'content')
+  return (
+    <svg
+      className="drawing"
+      viewBox={`${x0} ${-y1} ${x1 - x0} ${y1 - y0}`}
+      preserveAspectRatio="xMidYMid meet"
+      role={interactive ? 'group' : 'img'}
+      aria-label={label}
+    >
+      <Hatches prefix={prefix} scale={small ? 1.9 : 1} />
+      {below.map((rect, n) => (
+        <Box key={n} rect={rect} prefix={prefix} />
+      ))}
+      {drawing.lines
+        .filter((line) => line.layer !== 'part')
+        .map((line, n) => (
+          <Line key={n} line={line} />
+        ))}
+      {contents.map((rect, n) => (
+        <Box key={n} rect={rect} prefix={prefix} />
+      ))}
+      {parts.map((rect) => (
+        <Part key={rect.of} rect={rect} prefix={prefix} {...props} />
+      ))}
+      {drawing.lines
+        .filter((line) => line.layer === 'part')
+        .map((line, n) => (
+          <Line key={n} line={line} />
+        ))}
+      {over && (
+        <g className="ghost" data-testid="compared">
+          {over.rects
+            .filter((rect) => rect.layer === 'part' && rect.role !== 'bracket')
+            .map((rect, n) => (
+              <Box key={n} rect={{ ...rect, weight: 'medium' }} prefix={prefix} />
+            ))}
+        </g>
+      )}
+      {drawing.dimensions.map((dimension, n) => (
+        <DimensionLine key={n} dimension={dimension} {...props} />
+      ))}
+      {!small &&
+        drawing.texts.map((text, n) => (
+          <text
+            key={n}
+            className={text.halo ? 'halo' : ''}
+            x={text.x}
+            y={-text.y}
+            fontSize={text.size}
+            textAnchor={text.anchor}
+            pointerEvents="none"
+          >
+            {text.text}
+          </text>
+        ))}
+    </svg>
+  )
+}
+
+function classes(rect: { layer: string; weight: string; dashed: boolean }): string {
+  return `stroke ${rect.weight} layer-${rect.layer}${rect.dashed ? ' dashed' : ''}`
+}
+
+function Box({ rect, prefix }: { rect: Rect; prefix: string }) {
+  const content = rect.layer === 'content'
+  return (
+    <rect
+      className={classes(rect)}
+      x={rect.x}
+      y={-rect.y - rect.h}
+      width={rect.w}
+      height={rect.h}
+      style={{
+        ...(rect.hatch ? { fill: `url(#${prefix}-${rect.hatch})` } : {}),
+        ...(content && rect.hatch ? { stroke: `var(--${rect.hatch})` } : {}),
+      }}
+      data-of={rect.of || undefined}
+      data-layer={rect.layer}
+    />
+  )
+}
+
+function Line({ line }: { line: Schemas['Polyline'] }) {
+  return <polyline className={classes(line)} points={line.points.map(([x, y]) => `${x},${-y}`).join(' ')} />
+}
+
+function Part({ rect, ...props }: DrawingProps & { rect: Rect; prefix: string }) {
+  const { selectable, selected, wrong, marked, nameOf, onSelect, onPartKey } = props
+  const can = selectable?.has(rect.of) ?? false
+  const name = [
+    'part-shape',
+    can ? 'can-select' : '',
+    selected === rect.of ? 'is-selected' : '',
+    wrong?.has(rect.of) ? 'is-wrong' : '',
+    marked?.has(rect.of) ? 'is-marked' : '',
+  ].join(' ')
+  const grow = can && rect.h < 40 ? 14 : 0
+  const shape = (
+    <>
+      {can && (
+        <rect x={rect.x} y={-rect.y - rect.h - grow} width={rect.w} height={rect.h + 2 * grow} fill="transparent" />
+      )}
+      <rect
+        className={`${classes(rect)}${BOARDS.has(rect.role) ? ' board' : ''}`}
+        x={rect.x}
+        y={-rect.y - rect.h}
+        width={rect.w}
+        height={rect.h}
+        pointerEvents={can ? undefined : 'none'}
+        data-of={rect.of}
+        data-layer="part"
+      />
+    </>
+  )
+  if (!can) return <g className={name}>{shape}</g>
+  return (
+    <g
+      className={name}
+      role="button"
+      tabIndex={0}
+      aria-label={nameOf?.(rect.of) ?? rect.of}
+      aria-pressed={selected === rect.of}
+      data-part={rect.of}
+      onClick={() => onSelect?.(rect.of)}
+      onFocus={() => onSelect?.(rect.of)}
+      onKeyDown={(event) => onPartKey?.(event, rect.of)}
+    >
+      {shape}
+    </g>
+  )
+}
+
+function DimensionLine({ dimension, onDimension, next }: DrawingProps & { dimension: Dimension }) {
+  const { start, end, size, slot } = dimension
+  const tick = size * 0.3
+  const can = Boolean(onDimension && slot)
+  const isNext = Boolean(slot && next && slotKey(slot) === slotKey(next))
+  const said = `${dimension.label}: ${dimension.state === 'missing' ? 'not read' : dimension.text}`
+  const open = (at: Element) => {
+    if (onDimension && slot) onDimension(slot, dimension.label, at)
+  }
+  const lines = [...dimension.extensions, [start, end] as const]
+  const inner = (
+    <>
+      {lines.map(([a, b], n) => (
+        <path key={n} className="stroke fine layer-dimension" d={`M${a[0]} ${-a[1]}L${b[0]} ${-b[1]}`} />
+      ))}
+      {[start, end].map(([x, y], n) => (
+        <path
+          key={n}
+          className="stroke medium layer-dimension"
+          d={`M${x - tick} ${-y + tick}L${x + tick} ${-y - tick}`}
+        />
+      ))}
+      {can && (
+        <rect
+          x={dimension.x - size * 2.2}
+          y={-dimension.y - size * 1.1}
+          width={size * 4.4}
+          height={size * 1.7}
+          fill="transparent"
+          transform={dimension.turn ? `rotate(${-dimension.turn} ${dimension.x} ${-dimension.y})` : undefined}
+        />
+      )}
+      <text
+        className="halo"
+        x={dimension.x}
+        y={-dimension.y}
+        fontSize={size}
+        textAnchor="middle"
+        transform={dimension.turn ? `rotate(${-dimension.turn} ${dimension.x} ${-dimension.y})` : undefined}
+      >
+        {dimension.text}
+      </text>
+    </>
+  )
+  const name = `dimension ${dimension.state}${can ? ' can-read' : ''}${isNext ? ' next' : ''}`
+  if (!can) return <g className={name}>{inner}</g>
+  return (
+    <g
+      className={name}
+      role="button"
+      tabIndex={0}
+      aria-label={`${said}. Enter to type a reading.`}
+      data-slot={slot ? slotKey(slot) : undefined}
+      onClick={(event) => open(event.currentTarget)}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') {
+          event.preventDefault()
+          open(event.currentTarget)
+        }
+      }}
+    >
+      {inner}
+    </g>
+  )
+}

@@ -1,0 +1,34 @@
+import type { Schemas } from '../api/client'
+
+/** The paper in the middle of the page: one or two views, and the title block in its corner. */
+export function Sheet({
+  title,
+  children,
+  two = false,
+}: {
+  title: Schemas['TitleBlock'] | null
+  children: React.ReactNode
+  two?: boolean
+}) {
+  return (
+    <section className={`sheet${two ? ' two' : ''}`} aria-label="Sheet">
+      <div className="views">{children}</div>
+      {title && (
+        <div className="title-block" aria-label="Title block">
+          <div>
+            <span>{title.shows}</span>
+            <b className="name">{title.space}</b>
+          </div>
+          <div>
+            <span>units</span>
+            {title.units}
+          </div>
+          <div>
+            <span>{title.date}</span>
+            sheet {title.sheet}
+          </div>
+        </div>
+      )}
+    </section>
+  )
+}

@@ -1,0 +1,8 @@
+import type { Schemas } from '../api/client'
+
+export type Slot = Schemas['SlotRef']
+
+/** One text per place, for keys and comparison. */
+export function slotKey(slot: { what: string; level?: unknown; face?: unknown; side?: unknown }): string {
+  return [slot.what, slot.level, slot.face, slot.side].map((part) => part ?? '').join('|')
+}

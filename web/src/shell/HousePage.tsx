@@ -1,0 +1,283 @@
+import { Button, Loader, Menu, Modal, TextInput, ActionIcon, useMantineColorScheme, useComputedColorScheme } from '@mantine/core'
+import { IconArrowBackUp, IconArrowForwardUp, IconKeyboard, IconMoon, IconPrinter, IconSearch, IconSun } from '@tabler/icons-react'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useMemo, useState } from 'react'
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
+
+import { api, body, said, type Schemas } from '../api/client'
+import { keys, useHouse, useSpaceLedger } from '../api/queries'
+import { BriefStage } from '../house/BriefStage'
+import { SortStage } from '../inventory/SortStage'
+import { DesignStage } from '../layout/DesignStage'
+import { BuyStage } from '../materials/BuyStage'
+import { MeasureStage } from '../survey/MeasureStage'
+import { Find } from './Find'
+import { KeysHelp } from './KeysHelp'
+import { Ledger } from './Ledger'
+import { Spine } from './Spine'
+import { isStage, STAGES, type StageId } from './stages'
+import { UndoProvider, useUndo } from './undo'
+import { useKeys } from './useKeys'
+
+/** One household's page: a space and a stage of it. */
+export function HousePage() {
+  const { houseId, spaceId, stage } = useParams()
+  const id = Number(houseId)
+  const house = useHouse(id)
+  if (house.isError) {
+    return (
+      <main className="front">
+        <div className="card" role="alert">
+          <h1>Pinakotheke</h1>
+          <p>{said(house.error)}</p>
+          <Button component={Link} to="/houses">
+            To your households
+          </Button>
+        </div>
+      </main>
+    )
+  }
+  if (!house.data) {
+    return (
+      <main className="front">
+        <Loader aria-label="Opening the house" />
+      </main>
+    )
+  }
+  const asked = house.data.spaces.find((space) => space.id === Number(spaceId))
+  const space = asked ?? (spaceId === undefined ? house.data.spaces[0] : undefined)
+  const at: StageId = isStage(stage) ? stage : 'survey'
+  if (!space) return <NoSpace house={house.data} />
+  return (
+    <UndoProvider key={space.id}>
+      <SpacePage house={house.data} space={space} stage={at} />
+    </UndoProvider>
+  )
+}
+
+function NoSpace({ house }: { house: Schemas['HouseView'] }) {
+  return (
+    <div className="page">
+      <Spine houseId={house.id} spaceId={null} current="house" states={undefined} people={house.people.length} search="" />
+      <header className="head">
+        <h1 className="crumbs">
+          <Link to="/houses">{house.name}</Link>
+        </h1>
+      </header>
+      <main className="room" style={{ gridTemplateRows: 'minmax(0, 1fr)' }}>
+        <section className="sheet">
+          <div className="empty">
+            <p>One space at a time. Name the closet you stand before; its drawing will hang here.</p>
+            <NewSpace houseId={house.id} />
+          </div>
+        </section>
+      </main>
+      <aside className="ledger" aria-label="Ledger" />
+    </div>
+  )
+}
+
+function NewSpace({ houseId, onDone }: { houseId: number; onDone?: () => void }) {
+  const client = useQueryClient()
+  const navigate = useNavigate()
+  const [name, setName] = useState('')
+  const add = useMutation({
+    mutationFn: () =>
+      body(
+        api.POST('/api/households/{household_id}/spaces', {
+          params: { path: { household_id: houseId } },
+          body: { name },
+        }),
+      ),
+    onSuccess: async (space) => {
+      await client.invalidateQueries({ queryKey: keys.house(houseId) })
+      onDone?.()
+      void navigate(`/house/${houseId}/${space.id}/survey`)
+    },
+  })
+  return (
+    <form
+      className="row"
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (name.trim()) add.mutate()
+      }}
+    >
+      <TextInput
+        data-autofocus
+        aria-label="Name of the closet"
+        placeholder="Hall closet"
+        value={name}
+        error={add.isError ? said(add.error) : undefined}
+        onChange={(event) => setName(event.currentTarget.value)}
+      />
+      <Button type="submit" disabled={!name.trim()} loading={add.isPending}>
+        Add closet
+      </Button>
+    </form>
+  )
+}
+
+interface SpacePageProps {
+  house: Schemas['HouseView']
+  space: Schemas['SpaceLine']
+  stage: StageId
+}
+
+function SpacePage({ house, space, stage }: SpacePageProps) {
+  const [search, setSearch] = useSearchParams()
+  const navigate = useNavigate()
+  const undo = useUndo()
+  const [dialog, setDialog] = useState<'keys' | 'find' | 'space' | null>(null)
+  const [shown, setShown] = useState<string | null>(null)
+  const design = Number(search.get('design')) || null
+  const ledger = useSpaceLedger(space.id, design)
+  const query = search.toString()
+  const keymap = useMemo(() => {
+    const go = (to: StageId) => void navigate({ pathname: `/house/${house.id}/${space.id}/${to}`, search: query })
+    return {
+      ...Object.fromEntries(STAGES.map((s) => [s.digit, () => go(s.id)])),
+      '/': () => setDialog('find'),
+      '?': () => setDialog('keys'),
+      p: () => window.print(),
+      // The Design stage has the design's own history and takes these keys itself.
+      ...(stage === 'layout' ? {} : { u: undo.undo, U: undo.redo }),
+    }
+  }, [house.id, navigate, query, space.id, stage, undo])
+  useKeys(keymap)
+  const choose = (id: number) => setSearch({ design: String(id) }, { replace: true })
+  const spoken = ledger.data?.ledger.design ?? null
+  return (
+    <div className="page">
+      <Spine
+        houseId={house.id}
+        spaceId={space.id}
+        current={stage}
+        states={ledger.data?.states}
+        people={house.people.length}
+        search={query}
+      />
+      <header className="head">
+        <h1 className="crumbs">
+          <Link to="/houses">{house.name}</Link>
+          <span aria-hidden="true">▸</span>
+          <Menu position="bottom-start">
+            <Menu.Target>
+              <button type="button" className="plain">
+                {space.name} <span aria-hidden="true">▾</span>
+              </button>
+            </Menu.Target>
+            <Menu.Dropdown>
+              {house.spaces.map((other) => (
+                <Menu.Item key={other.id} component={Link} to={`/house/${house.id}/${other.id}/${stage}`}>
+                  {other.name}
+                </Menu.Item>
+              ))}
+              <Menu.Divider />
+              <Menu.Item onClick={() => setDialog('space')}>Add a closet…</Menu.Item>
+              <Menu.Item component="a" href={`/api/households/${house.id}/house-file`} download>
+                Save the house file
+              </Menu.Item>
+            </Menu.Dropdown>
+          </Menu>
+        </h1>
+        <Tools onKeys={() => setDialog('keys')} onFind={() => setDialog('find')} undo={stage === 'layout' ? null : undo} />
+      </header>
+      <StageRoom house={house} space={space} stage={stage} design={design ?? spoken} onChoose={choose} shown={shown} onShow={setShown} />
+      <Ledger ledger={ledger.data?.ledger} error={ledger.error} onShow={setShown} />
+      <KeysHelp opened={dialog === 'keys'} onClose={() => setDialog(null)} />
+      {dialog === 'find' && (
+        <Find house={house} spaceId={space.id} design={spoken} onClose={() => setDialog(null)} />
+      )}
+      <Modal opened={dialog === 'space'} onClose={() => setDialog(null)} title="Add a closet">
+        <NewSpace houseId={house.id} onDone={() => setDialog(null)} />
+      </Modal>
+    </div>
+  )
+}
+
+export interface StageProps {
+  house: Schemas['HouseView']
+  space: Schemas['SpaceLine']
+  /** The design the ledger speaks of. */
+  design: number | null
+  onChoose: (design: number) => void
+  /** Id of what a finding points at. */
+  shown: string | null
+  onShow: (id: string | null) => void
+}
+
+function StageRoom({ stage, ...props }: StageProps & { stage: StageId }) {
+  switch (stage) {
+    case 'house':
+      return <BriefStage {...props} />
+    case 'survey':
+      return <MeasureStage {...props} />
+    case 'inventory':
+      return <SortStage {...props} />
+    case 'layout':
+      return <DesignStage {...props} />
+    case 'materials':
+      return <BuyStage {...props} />
+  }
+}
+
+function Tools({ onKeys, onFind, undo }: {
+  onKeys: () => void
+  onFind: () => void
+  undo: ReturnType<typeof useUndo> | null
+}) {
+  const { setColorScheme } = useMantineColorScheme()
+  const scheme = useComputedColorScheme('light')
+  const dark = scheme === 'dark'
+  return (
+    <div className="row tools" style={{ marginLeft: 'auto', flexWrap: 'nowrap', gap: 2 }}>
+      {undo && (
+        <>
+          <Tool label="Undo (u)" onClick={undo.undo} disabled={!undo.canUndo}>
+            <IconArrowBackUp size={18} />
+          </Tool>
+          <Tool label="Redo (Shift u)" onClick={undo.redo} disabled={!undo.canRedo}>
+            <IconArrowForwardUp size={18} />
+          </Tool>
+        </>
+      )}
+      <Tool label="Find (/)" onClick={onFind}>
+        <IconSearch size={18} />
+      </Tool>
+      <Tool label="Print (p)" onClick={() => window.print()} wide>
+        <IconPrinter size={18} />
+      </Tool>
+      <Tool label={dark ? 'Light' : 'Dark'} onClick={() => setColorScheme(dark ? 'light' : 'dark')}>
+        {dark ? <IconSun size={18} /> : <IconMoon size={18} />}
+      </Tool>
+      <Tool label="Keys (?)" onClick={onKeys} wide>
+        <IconKeyboard size={18} />
+      </Tool>
+    </div>
+  )
+}
+
+function Tool({ label, onClick, disabled, wide, children }: {
+  label: string
+  onClick: () => void
+  disabled?: boolean
+  wide?: boolean
+  children: React.ReactNode
+}) {
+  return (
+    <ActionIcon
+      variant="subtle"
+      color="gray"
+      size="lg"
+      aria-label={label}
+      title={label}
+      onClick={onClick}
+      disabled={disabled ?? false}
+      {...(wide ? { className: 'wide-only' } : {})}
+      style={{ color: disabled ? undefined : 'var(--ink)' }}
+    >
+      {children}
+    </ActionIcon>
+  )
+}

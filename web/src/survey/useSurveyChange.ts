@@ -1,0 +1,87 @@
+import { useQueryClient } from '@tanstack/react-query'
+
+import { api, body, Problem, type Schemas } from '../api/client'
+import { keys, useForget } from '../api/queries'
+import { useUndo } from '../shell/undo'
+
+type Space = Schemas['SpaceView']
+
+export interface SurveyChange {
+  /** Keep one reading at a place. */
+  read: (slot: Schemas['SlotRef'], text: string, label: string) => Promise<Space>
+  /** Keep what is understood of a call-out line. */
+  callOut: (line: string) => Promise<Schemas['HeardAndSpace']>
+  /** Take back a reading or an obstacle by its id. */
+  remove: (id: string, label: string) => Promise<Space>
+  /** Put another survey in place of this one. */
+  replace: (survey: Schemas['Survey'], label: string) => Promise<Space>
+}
+
+/** Changes of a survey: each based on the version seen, each a step that can be undone. */
+export function useSurveyChange(spaceId: number): SurveyChange {
+  const client = useQueryClient()
+  const forget = useForget(spaceId)
+  const undo = useUndo()
+  const path = { space_id: spaceId }
+
+  const seen = (): Space => {
+    const space = client.getQueryData<Space>(keys.space(spaceId))
+    if (!space) throw new Problem(0, { title: 'The space is not loaded yet.', mend: 'Try again in a moment.' })
+    return space
+  }
+  const settle = (space: Space) => {
+    client.setQueryData(keys.space(spaceId), space)
+    forget('ledger', 'gallery', 'designs')
+  }
+  const put = async (survey: Schemas['Survey']) => {
+    const space = await body(
+      api.PUT('/api/spaces/{space_id}/survey', { params: { path }, body: { version: seen().version, survey } }),
+    )
+    settle(space)
+    return space
+  }
+  const act = async <T,>(label: string, ask: (version: number) => Promise<T>, spaceOf: (answer: T) => Space) => {
+    const before = seen()
+    try {
+      const answer = await ask(before.version)
+      const after = spaceOf(answer)
+      settle(after)
+      if (after.version !== before.version) {
+        undo.did({ label, undo: () => put(before.survey), redo: () => put(after.survey) })
+      }
+      return answer
+    } catch (error) {
+      // Someone else changed it: show theirs, keep what was typed.
+      if (error instanceof Problem && error.status === 409) void client.invalidateQueries({ queryKey: keys.space(spaceId) })
+      throw error
+    }
+  }
+  const itself = (space: Space) => space
+
+  return {
+    read: (slot, text, label) =>
+      act(
+        label,
+        (version) => body(api.POST('/api/spaces/{space_id}/readings', { params: { path }, body: { version, slot, text } })),
+        itself,
+      ),
+    callOut: (line) =>
+      act(
+        line,
+        (version) => body(api.POST('/api/spaces/{space_id}/call-out', { params: { path }, body: { version, line } })),
+        (answer) => answer.space,
+      ),
+    remove: (key, label) =>
+      act(
+        label,
+        (version) =>
+          body(
+            api.DELETE('/api/spaces/{space_id}/readings/{key}', {
+              params: { path: { ...path, key }, query: { version } },
+            }),
+          ),
+        itself,
+      ),
+    replace: (survey, label) => act(label, () => put(survey), itself),
+  }
+}

@@ -1,0 +1,13 @@
+import react from '@vitejs/plugin-react'
+import { defineConfig } from 'vite'
+
+export default defineConfig({
+  plugins: [react()],
+  build: {
+    outDir: '../pinakotheke/server/static',
+    emptyOutDir: true,
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 900,
+  },
+  server: { proxy: { '/api': 'http://127.0.0.1:8420' } },
+})

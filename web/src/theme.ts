@@ -1,7 +1,16 @@
 import { createTheme, type CSSVariablesResolver, type MantineColorsTuple } from '@mantine/core'
 
 const verdigris: MantineColorsTuple = [
-  '#EAF4F3', '#D5E6E4', '#A9CECA', '#7BB5B0', '#559F99', '#3E918B', '#2F6F6B', '#27605C', '#1D504D', '#0F3F3C',
+  '#EAF4F3',
+  '#D5E6E4',
+  '#A9CECA',
+  '#7BB5B0',
+  '#559F99',
+  '#3E918B',
+  '#2F6F6B',
+  '#27605C',
+  '#1D504D',
+  '#0F3F3C',
 ]
 
 export const theme = createTheme({

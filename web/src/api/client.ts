@@ -1,4 +1,5 @@
 import createClient, { type Middleware } from 'openapi-fetch'
+import type { Readable } from 'openapi-typescript-helpers'
 
 import type { components, paths } from './schema'
 
@@ -11,7 +12,10 @@ export class Problem extends Error {
   readonly mend: string
   readonly faults: readonly string[]
 
-  constructor(status: number, body: Partial<{ title: string; detail: string; mend: string; faults: string[] }>) {
+  constructor(
+    status: number,
+    body: Partial<{ title: string; detail: string; mend: string; faults: string[] }>,
+  ) {
     super(body.title ?? 'The server did not answer as expected.')
     this.status = status
     this.detail = body.detail ?? ''
@@ -49,14 +53,21 @@ const withToken: Middleware = {
 export const api = createClient<paths>({ baseUrl: '', credentials: 'same-origin' })
 api.use(withToken)
 
+/** The schema an answer was declared with: openapi-fetch widens its tuples to arrays on the way. */
+type Declared<T> = {
+  [K in keyof Schemas]: [T, Readable<Schemas[K]>] extends [Readable<Schemas[K]>, T] ? Schemas[K] : never
+}[keyof Schemas]
+
 /** The body of an answer; errors have been thrown by the middleware. */
-export async function body<T>(answer: Promise<{ data?: T | undefined }>): Promise<T> {
+export async function body<T>(answer: Promise<{ data?: T | undefined }>): Promise<Declared<T>> {
   const { data } = await answer
   if (data === undefined) throw new Problem(0, NO_CONNECTION)
-  return data
+  return data as Declared<T>
 }
 
 /** Any error as a sentence for people. */
 export function said(error: unknown): string {
-  return error instanceof Problem ? error.sentence : 'Something went wrong here. Reload the page and try again.'
+  return error instanceof Problem
+    ? error.sentence
+    : 'Something went wrong here. Reload the page and try again.'
 }

@@ -22,7 +22,8 @@ export function useSession() {
 export function useHouse(id: number) {
   return useQuery({
     queryKey: keys.house(id),
-    queryFn: () => body(api.GET('/api/households/{household_id}', { params: { path: { household_id: id } } })),
+    queryFn: () =>
+      body(api.GET('/api/households/{household_id}', { params: { path: { household_id: id } } })),
   })
 }
 
@@ -41,7 +42,11 @@ export function useThings(id: number) {
 }
 
 export function useVocabulary() {
-  return useQuery({ queryKey: keys.vocabulary, queryFn: () => body(api.GET('/api/vocabulary')), staleTime: Infinity })
+  return useQuery({
+    queryKey: keys.vocabulary,
+    queryFn: () => body(api.GET('/api/vocabulary')),
+    staleTime: Infinity,
+  })
 }
 
 const POLL_MS = 350

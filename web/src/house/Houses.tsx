@@ -20,7 +20,9 @@ export function Houses({ session }: { session: Schemas['SessionView'] }) {
   }
   const create = useMutation({
     mutationFn: () =>
-      body(api.POST('/api/households', { body: { name, units, currency: units === 'metric' ? 'EUR' : 'USD' } })),
+      body(
+        api.POST('/api/households', { body: { name, units, currency: units === 'metric' ? 'EUR' : 'USD' } }),
+      ),
     ...entered,
   })
   const bring = useMutation({
@@ -46,12 +48,20 @@ export function Houses({ session }: { session: Schemas['SessionView'] }) {
         <p className="motto">{session.user}</p>
         <Stack gap="xs" mb="lg">
           {session.households.map((house) => (
-            <Button key={house.id} component={Link} to={`/house/${house.id}`} variant="default" justify="start">
+            <Button
+              key={house.id}
+              component={Link}
+              to={`/house/${house.id}`}
+              variant="default"
+              justify="start"
+            >
               {house.name}
               {house.is_demo && ' (demo)'}
             </Button>
           ))}
-          {session.households.length === 0 && <p className="quiet">You have no household yet. Name one to begin.</p>}
+          {session.households.length === 0 && (
+            <p className="quiet">You have no household yet. Name one to begin.</p>
+          )}
         </Stack>
         <form
           onSubmit={(event) => {

@@ -5,7 +5,11 @@ import { said } from '../api/client'
 import { useDraft } from '../shell/useDraft'
 
 /** One line adds a group: how many of what, how often, whose. */
-export function QuickAdd({ spaceId, people, onAdd }: {
+export function QuickAdd({
+  spaceId,
+  people,
+  onAdd,
+}: {
   spaceId: number
   people: readonly string[]
   onAdd: (line: string) => Promise<void>

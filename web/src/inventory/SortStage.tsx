@@ -53,7 +53,11 @@ export function SortStage({ house, space, design }: StageProps) {
 }
 
 /** The space as it stands, beside what is asked of it. */
-function SmallSheet({ spaceId, design, things }: {
+function SmallSheet({
+  spaceId,
+  design,
+  things,
+}: {
   spaceId: number
   design: number | null
   things: ReturnType<typeof useThings>['data']

@@ -1,14 +1,21 @@
-import { ActionIcon, Button, NativeSelect, TextInput } from '@mantine/core'
+import { ActionIcon, Button, NativeSelect } from '@mantine/core'
 import { IconX } from '@tabler/icons-react'
 import { useState } from 'react'
 
 import type { Schemas } from '../api/client'
+import { Field } from '../shell/Field'
 import type { Change } from './useThingsChange'
 
 type Row = Schemas['ThingView']
 
 const SHOWN = 150
-const WAY_WORDS: Record<string, string> = { hang: 'hang', shelf: 'fold', drawer: 'drawer', shoe: 'shoe shelf', box: 'shelf' }
+const WAY_WORDS: Record<string, string> = {
+  hang: 'hang',
+  shelf: 'fold',
+  drawer: 'drawer',
+  shoe: 'shoe shelf',
+  box: 'shelf',
+}
 
 export interface ThingsTableProps {
   rows: readonly Row[]
@@ -52,11 +59,22 @@ export function ThingsTable({ rows, ...props }: ThingsTableProps) {
   )
 }
 
-function ThingRow({ row, people, vocabulary, onChange, onRemove }: Omit<ThingsTableProps, 'rows'> & { row: Row }) {
+function ThingRow({
+  row,
+  people,
+  vocabulary,
+  onChange,
+  onRemove,
+}: Omit<ThingsTableProps, 'rows'> & { row: Row }) {
   const { thing } = row
   const leaves = !['keep', 'repair', 'undecided'].includes(thing.decision)
   const owners = [{ value: '', label: 'the house' }, ...people.map((p) => ({ value: p.id, label: p.name }))]
-  const select = (label: string, value: string, data: readonly (string | { value: string; label: string })[], keep: (value: string) => Change) => (
+  const select = (
+    label: string,
+    value: string,
+    data: readonly (string | { value: string; label: string })[],
+    keep: (value: string) => Change,
+  ) => (
     <NativeSelect
       variant="unstyled"
       size="sm"
@@ -69,7 +87,7 @@ function ThingRow({ row, people, vocabulary, onChange, onRemove }: Omit<ThingsTa
   return (
     <tr className={leaves ? 'leaving' : ''} data-thing={thing.id}>
       <td className="n">
-        <Cell
+        <Field
           label={`Count of ${thing.name}`}
           text={String(thing.count)}
           numeric
@@ -77,7 +95,7 @@ function ThingRow({ row, people, vocabulary, onChange, onRemove }: Omit<ThingsTa
         />
       </td>
       <td>
-        <Cell label={`Name of ${thing.name}`} text={thing.name} onKeep={(name) => onChange(row, { name })} />
+        <Field label={`Name of ${thing.name}`} text={thing.name} onKeep={(name) => onChange(row, { name })} />
       </td>
       <td>{select('Owner', thing.owner, owners, (owner) => ({ owner }))}</td>
       <td>
@@ -94,45 +112,24 @@ function ThingRow({ row, people, vocabulary, onChange, onRemove }: Omit<ThingsTa
         {select(
           'Way of storing',
           thing.way ?? '',
-          [{ value: '', label: 'as it fits' }, ...row.ways.map((way) => ({ value: way, label: WAY_WORDS[way] ?? way }))],
-          (value) => ({ way: (value || null) as Schemas['Thing']['way'] }),
+          [
+            { value: '', label: 'as it fits' },
+            ...row.ways.map((way) => ({ value: way, label: WAY_WORDS[way] ?? way })),
+          ],
+          (value) => ({ way: (value || null) as NonNullable<Schemas['Thing']['way']> | null }),
         )}
       </td>
       <td className="n">
-        <ActionIcon size={24} variant="subtle" color="gray" aria-label={`Take out ${thing.name}`} onClick={() => onRemove(row)}>
+        <ActionIcon
+          size={24}
+          variant="subtle"
+          color="gray"
+          aria-label={`Take out ${thing.name}`}
+          onClick={() => onRemove(row)}
+        >
           <IconX size={14} />
         </ActionIcon>
       </td>
     </tr>
-  )
-}
-
-/** A text in a table that is kept on Enter or when left; Escape puts the old one back. */
-function Cell({ label, text, numeric, onKeep }: {
-  label: string
-  text: string
-  numeric?: boolean
-  onKeep: (text: string) => void
-}) {
-  const [draft, setDraft] = useState<string | null>(null)
-  const keep = () => {
-    const wanted = draft?.trim()
-    setDraft(null)
-    if (wanted && wanted !== text && (!numeric || /^\d+$/.test(wanted))) onKeep(wanted)
-  }
-  return (
-    <TextInput
-      variant="unstyled"
-      size="sm"
-      aria-label={label}
-      value={draft ?? text}
-      {...(numeric ? { inputMode: 'numeric' as const, styles: { input: { textAlign: 'right' } } } : {})}
-      onChange={(event) => setDraft(event.currentTarget.value)}
-      onBlur={keep}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') event.currentTarget.blur()
-        if (event.key === 'Escape') setDraft(null)
-      }}
-    />
   )
 }

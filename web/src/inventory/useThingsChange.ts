@@ -27,7 +27,9 @@ export function useThingsChange(spaceId: number) {
   const refetch = () => client.invalidateQueries({ queryKey: keys.things(spaceId) })
   const takeOut = async (id: string) => {
     const row = seen(id)
-    await api.DELETE('/api/things/{thing_id}', { params: { path: { thing_id: row.id }, query: { version: row.version } } })
+    await api.DELETE('/api/things/{thing_id}', {
+      params: { path: { thing_id: row.id }, query: { version: row.version } },
+    })
     await refetch()
     forget('ledger', 'gallery', 'designs')
   }
@@ -51,8 +53,12 @@ export function useThingsChange(spaceId: number) {
   return {
     /** Add by a quick-add line, all groups of it or none. */
     add: async (line: string) => {
-      const before = new Set(client.getQueryData<Things>(keys.things(spaceId))?.things.map(({ thing }) => thing.id))
-      const after = await body(api.POST('/api/spaces/{space_id}/things', { params: { path }, body: { line } }))
+      const before = new Set(
+        client.getQueryData<Things>(keys.things(spaceId))?.things.map(({ thing }) => thing.id),
+      )
+      const after = await body(
+        api.POST('/api/spaces/{space_id}/things', { params: { path }, body: { line } }),
+      )
       settle(after)
       const added = after.things.map(({ thing }) => thing).filter((thing) => !before.has(thing.id))
       undo.did({

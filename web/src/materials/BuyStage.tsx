@@ -53,7 +53,13 @@ export function BuyStage({ house, space, design }: StageProps) {
           <h2>
             {title}: {bill.lines.length} articles
           </h2>
-          <Button component="a" href={`/api/designs/${id}/bill.csv`} download className="no-print" size="compact-md">
+          <Button
+            component="a"
+            href={`/api/designs/${id}/bill.csv`}
+            download
+            className="no-print"
+            size="compact-md"
+          >
             Save as CSV
           </Button>
         </div>
@@ -63,7 +69,13 @@ export function BuyStage({ house, space, design }: StageProps) {
   )
 }
 
-function BillTable({ bill, onMark }: { bill: Schemas['BillView']; onMark: (parts: readonly string[]) => void }) {
+function BillTable({
+  bill,
+  onMark,
+}: {
+  bill: Schemas['BillView']
+  onMark: (parts: readonly string[]) => void
+}) {
   return (
     <table className="table bill">
       <thead>
@@ -85,7 +97,12 @@ function BillTable({ bill, onMark }: { bill: Schemas['BillView']; onMark: (parts
           >
             <td>
               {line.parts.length > 0 ? (
-                <button type="button" className="plain" onFocus={() => onMark(line.parts)} onBlur={() => onMark([])}>
+                <button
+                  type="button"
+                  className="plain"
+                  onFocus={() => onMark(line.parts)}
+                  onBlur={() => onMark([])}
+                >
                   {line.name}
                 </button>
               ) : (

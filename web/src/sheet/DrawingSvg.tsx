@@ -19,7 +19,6 @@ export interface DrawingProps {
   marked?: ReadonlySet<string>
   nameOf?: (id: string) => string
   onSelect?: (id: string) => void
-  onPartKey?: (event: React.KeyboardEvent, id: string) => void
   /** Given, dimension lines with a slot can be typed on. */
   onDimension?: (slot: Slot, label: string, at: Element) => void
   next?: Slot | null
@@ -126,7 +125,7 @@ function Line({ line }: { line: Schemas['Polyline'] }) {
 }
 
 function Part({ rect, ...props }: DrawingProps & { rect: Rect; prefix: string }) {
-  const { selectable, selected, wrong, marked, nameOf, onSelect, onPartKey } = props
+  const { selectable, selected, wrong, marked, nameOf, onSelect } = props
   const can = selectable?.has(rect.of) ?? false
   const name = [
     'part-shape',
@@ -139,7 +138,13 @@ function Part({ rect, ...props }: DrawingProps & { rect: Rect; prefix: string })
   const shape = (
     <>
       {can && (
-        <rect x={rect.x} y={-rect.y - rect.h - grow} width={rect.w} height={rect.h + 2 * grow} fill="transparent" />
+        <rect
+          x={rect.x}
+          y={-rect.y - rect.h - grow}
+          width={rect.w}
+          height={rect.h + 2 * grow}
+          fill="transparent"
+        />
       )}
       <rect
         className={`${classes(rect)}${BOARDS.has(rect.role) ? ' board' : ''}`}
@@ -164,7 +169,6 @@ function Part({ rect, ...props }: DrawingProps & { rect: Rect; prefix: string })
       data-part={rect.of}
       onClick={() => onSelect?.(rect.of)}
       onFocus={() => onSelect?.(rect.of)}
-      onKeyDown={(event) => onPartKey?.(event, rect.of)}
     >
       {shape}
     </g>

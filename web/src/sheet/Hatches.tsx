@@ -33,7 +33,13 @@ export function Hatches({ prefix, scale = 1 }: { prefix: string; scale?: number 
           </g>
         </pattern>
       ))}
-      <pattern id={`${prefix}-cut`} width="26" height="26" patternUnits="userSpaceOnUse" patternTransform={`scale(${scale})`}>
+      <pattern
+        id={`${prefix}-cut`}
+        width="26"
+        height="26"
+        patternUnits="userSpaceOnUse"
+        patternTransform={`scale(${scale})`}
+      >
         <path d="M-2 28L28 -2" stroke="var(--ink)" strokeWidth="2" opacity="0.75" fill="none" />
       </pattern>
     </defs>

@@ -6,7 +6,11 @@ export type View = 'both' | 'elevation' | 'plan'
 export const PHONE = '(width <= 760px)'
 
 /** Which views hang on the sheet; `v` steps through them. */
-export function ViewSwitch({ view, both = true, onChange }: {
+export function ViewSwitch({
+  view,
+  both = true,
+  onChange,
+}: {
   view: View
   /** Whether there is room for two at once. */
   both?: boolean

@@ -12,7 +12,12 @@ interface Hit {
 }
 
 /** Find a space, a thing or a part by any part of its name. */
-export function Find({ house, spaceId, design, onClose }: {
+export function Find({
+  house,
+  spaceId,
+  design,
+  onClose,
+}: {
   house: Schemas['HouseView']
   spaceId: number
   design: number | null
@@ -24,9 +29,14 @@ export function Find({ house, spaceId, design, onClose }: {
   const current = useDesign(design)
   const here = `/house/${house.id}/${spaceId}`
   const homes = new Map<string, string>()
-  for (const part of current.data?.parts ?? []) for (const held of part.holds) homes.set(held.thing, part.name)
+  for (const part of current.data?.parts ?? [])
+    for (const held of part.holds) homes.set(held.thing, part.name)
   const hits: Hit[] = [
-    ...house.spaces.map((space) => ({ name: space.name, where: 'space', to: `/house/${house.id}/${space.id}/survey` })),
+    ...house.spaces.map((space) => ({
+      name: space.name,
+      where: 'space',
+      to: `/house/${house.id}/${space.id}/survey`,
+    })),
     ...(things.data?.things ?? []).map(({ thing }) => ({
       name: `${thing.count} ${thing.name}`,
       where: homes.get(thing.id) ?? 'no place yet',
@@ -58,7 +68,12 @@ export function Find({ house, spaceId, design, onClose }: {
       <ul style={{ listStyle: 'none', padding: 0, margin: '10px 0 0', maxHeight: '50vh', overflow: 'auto' }}>
         {hits.slice(0, 30).map((hit, n) => (
           <li key={n}>
-            <button type="button" className="plain" style={{ padding: '5px 4px', width: '100%' }} onClick={() => go(hit)}>
+            <button
+              type="button"
+              className="plain"
+              style={{ padding: '5px 4px', width: '100%' }}
+              onClick={() => go(hit)}
+            >
               {hit.name} <span className="quiet">· {hit.where}</span>
             </button>
           </li>

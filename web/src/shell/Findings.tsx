@@ -19,7 +19,13 @@ export function SeverityMark({ severity }: { severity: Finding['severity'] }) {
 }
 
 /** Findings, worst first, each with its mend and source. */
-export function Findings({ findings, onShow }: { findings: readonly Finding[]; onShow?: (where: string) => void }) {
+export function Findings({
+  findings,
+  onShow,
+}: {
+  findings: readonly Finding[]
+  onShow?: (where: string) => void
+}) {
   const [all, setAll] = useState(false)
   if (findings.length === 0) return <p className="quiet">Nothing is wrong that the tool knows of.</p>
   const shown = all ? findings : findings.slice(0, SHOWN)
@@ -43,7 +49,12 @@ export function Findings({ findings, onShow }: { findings: readonly Finding[]; o
         </div>
       ))}
       {findings.length > SHOWN && (
-        <button type="button" className="plain small" style={{ color: 'var(--accent)' }} onClick={() => setAll(!all)}>
+        <button
+          type="button"
+          className="plain small"
+          style={{ color: 'var(--accent)' }}
+          onClick={() => setAll(!all)}
+        >
           {all ? 'Show the worst only' : `Show all ${findings.length}`}
         </button>
       )}

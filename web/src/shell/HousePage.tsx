@@ -1,5 +1,22 @@
-import { Button, Loader, Menu, Modal, TextInput, ActionIcon, useMantineColorScheme, useComputedColorScheme } from '@mantine/core'
-import { IconArrowBackUp, IconArrowForwardUp, IconKeyboard, IconMoon, IconPrinter, IconSearch, IconSun } from '@tabler/icons-react'
+import {
+  Button,
+  Loader,
+  Menu,
+  Modal,
+  TextInput,
+  ActionIcon,
+  useMantineColorScheme,
+  useComputedColorScheme,
+} from '@mantine/core'
+import {
+  IconArrowBackUp,
+  IconArrowForwardUp,
+  IconKeyboard,
+  IconMoon,
+  IconPrinter,
+  IconSearch,
+  IconSun,
+} from '@tabler/icons-react'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
@@ -58,7 +75,14 @@ export function HousePage() {
 function NoSpace({ house }: { house: Schemas['HouseView'] }) {
   return (
     <div className="page">
-      <Spine houseId={house.id} spaceId={null} current="house" states={undefined} people={house.people.length} search="" />
+      <Spine
+        houseId={house.id}
+        spaceId={null}
+        current="house"
+        states={undefined}
+        people={house.people.length}
+        search=""
+      />
       <header className="head">
         <h1 className="crumbs">
           <Link to="/houses">{house.name}</Link>
@@ -134,7 +158,8 @@ function SpacePage({ house, space, stage }: SpacePageProps) {
   const ledger = useSpaceLedger(space.id, design)
   const query = search.toString()
   const keymap = useMemo(() => {
-    const go = (to: StageId) => void navigate({ pathname: `/house/${house.id}/${space.id}/${to}`, search: query })
+    const go = (to: StageId) =>
+      void navigate({ pathname: `/house/${house.id}/${space.id}/${to}`, search: query })
     return {
       ...Object.fromEntries(STAGES.map((s) => [s.digit, () => go(s.id)])),
       '/': () => setDialog('find'),
@@ -146,7 +171,9 @@ function SpacePage({ house, space, stage }: SpacePageProps) {
   }, [house.id, navigate, query, space.id, stage, undo])
   useKeys(keymap)
   const choose = (id: number) => setSearch({ design: String(id) }, { replace: true })
+  // The ledger says which design it speaks of: the one asked for may be gone since.
   const spoken = ledger.data?.ledger.design ?? null
+  const current = ledger.isPlaceholderData ? (design ?? spoken) : spoken
   return (
     <div className="page">
       <Spine
@@ -181,13 +208,25 @@ function SpacePage({ house, space, stage }: SpacePageProps) {
             </Menu.Dropdown>
           </Menu>
         </h1>
-        <Tools onKeys={() => setDialog('keys')} onFind={() => setDialog('find')} undo={stage === 'layout' ? null : undo} />
+        <Tools
+          onKeys={() => setDialog('keys')}
+          onFind={() => setDialog('find')}
+          undo={stage === 'layout' ? null : undo}
+        />
       </header>
-      <StageRoom house={house} space={space} stage={stage} design={design ?? spoken} onChoose={choose} shown={shown} onShow={setShown} />
+      <StageRoom
+        house={house}
+        space={space}
+        stage={stage}
+        design={current}
+        onChoose={choose}
+        shown={shown}
+        onShow={setShown}
+      />
       <Ledger ledger={ledger.data?.ledger} error={ledger.error} onShow={setShown} />
       <KeysHelp opened={dialog === 'keys'} onClose={() => setDialog(null)} />
       {dialog === 'find' && (
-        <Find house={house} spaceId={space.id} design={spoken} onClose={() => setDialog(null)} />
+        <Find house={house} spaceId={space.id} design={current} onClose={() => setDialog(null)} />
       )}
       <Modal opened={dialog === 'space'} onClose={() => setDialog(null)} title="Add a closet">
         <NewSpace houseId={house.id} onDone={() => setDialog(null)} />
@@ -222,7 +261,11 @@ function StageRoom({ stage, ...props }: StageProps & { stage: StageId }) {
   }
 }
 
-function Tools({ onKeys, onFind, undo }: {
+function Tools({
+  onKeys,
+  onFind,
+  undo,
+}: {
   onKeys: () => void
   onFind: () => void
   undo: ReturnType<typeof useUndo> | null
@@ -258,7 +301,13 @@ function Tools({ onKeys, onFind, undo }: {
   )
 }
 
-function Tool({ label, onClick, disabled, wide, children }: {
+function Tool({
+  label,
+  onClick,
+  disabled,
+  wide,
+  children,
+}: {
   label: string
   onClick: () => void
   disabled?: boolean

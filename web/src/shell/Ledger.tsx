@@ -15,7 +15,13 @@ export interface LedgerProps {
 export function Ledger({ ledger, error, onShow }: LedgerProps) {
   return (
     <aside className="ledger" aria-label="Ledger" tabIndex={0}>
-      {error ? <p role="alert">{said(error)}</p> : ledger ? <Accounts ledger={ledger} {...(onShow ? { onShow } : {})} /> : <Loader size="sm" aria-label="Adding up" />}
+      {error ? (
+        <p role="alert">{said(error)}</p>
+      ) : ledger ? (
+        <Accounts ledger={ledger} {...(onShow ? { onShow } : {})} />
+      ) : (
+        <Loader size="sm" aria-label="Adding up" />
+      )}
     </aside>
   )
 }
@@ -39,7 +45,9 @@ function Accounts({ ledger, onShow }: { ledger: Schemas['LedgerView']; onShow?: 
               <Line key={line.storage} line={line} />
             ))}
             {ledger.unplaced > 0 && (
-              <p style={{ color: 'var(--stop)', margin: '6px 0 0' }}>{ledger.unplaced} pieces have no place.</p>
+              <p style={{ color: 'var(--stop)', margin: '6px 0 0' }}>
+                {ledger.unplaced} pieces have no place.
+              </p>
             )}
           </>
         )}
@@ -95,7 +103,10 @@ function Line({ line }: { line: Schemas['LedgerLineView'] }) {
         </Why>
       </span>
       <span className="n">{line.given_text}</span>
-      <span className="n" style={line.spare !== null && line.spare < 0 ? { color: 'var(--stop)' } : undefined}>
+      <span
+        className="n"
+        style={line.spare !== null && line.spare < 0 ? { color: 'var(--stop)' } : undefined}
+      >
         {line.spare_text}
       </span>
       <span className="unit">{line.unit}</span>

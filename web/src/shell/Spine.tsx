@@ -31,7 +31,10 @@ export function Spine({ houseId, spaceId, current, states, people, search }: Spi
           <Link
             key={stage.id}
             className="stage"
-            to={{ pathname: spaceId === null ? `/house/${houseId}` : `/house/${houseId}/${spaceId}/${stage.id}`, search }}
+            to={{
+              pathname: spaceId === null ? `/house/${houseId}` : `/house/${houseId}/${spaceId}/${stage.id}`,
+              search,
+            }}
             aria-current={stage.id === current ? 'page' : undefined}
           >
             <span className="digit" aria-hidden="true">

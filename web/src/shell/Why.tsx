@@ -3,7 +3,15 @@ import { Popover } from '@mantine/core'
 import type { Schemas } from '../api/client'
 
 /** A computed number; opening it shows the rule, the values put in, and who says so. */
-export function Why({ slip, label, children }: { slip: Schemas['SlipView']; label: string; children: React.ReactNode }) {
+export function Why({
+  slip,
+  label,
+  children,
+}: {
+  slip: Schemas['SlipView']
+  label: string
+  children: React.ReactNode
+}) {
   return (
     <Popover width={300} position="bottom-end" withArrow trapFocus shadow="md">
       <Popover.Target>

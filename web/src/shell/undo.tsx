@@ -46,7 +46,10 @@ export function UndoProvider({ children }: { children: React.ReactNode }) {
           notifications.show({ message: `${way === 'undo' ? 'Undone' : 'Done again'}: ${step.label}` })
         })
         .catch((error: unknown) => {
-          notifications.show({ color: 'red', message: `Not ${way === 'undo' ? 'undone' : 'done'}: ${said(error)}` })
+          notifications.show({
+            color: 'red',
+            message: `Not ${way === 'undo' ? 'undone' : 'done'}: ${said(error)}`,
+          })
         })
     },
     [settle],

@@ -9,7 +9,11 @@ import { useDraft } from '../shell/useDraft'
 const PAUSE_MS = 200
 
 /** Readings as people call them to each other. What is understood is echoed before it is kept. */
-export function CallOutLine({ space, inputRef, onKeep }: {
+export function CallOutLine({
+  space,
+  inputRef,
+  onKeep,
+}: {
   space: Schemas['SpaceView']
   inputRef: React.RefObject<HTMLInputElement | null>
   onKeep: (line: string) => Promise<Schemas['HeardAndSpace']>
@@ -92,7 +96,9 @@ function Examples({ examples, onPick }: { examples: readonly string[]; onPick: (
   return (
     <details>
       <summary>How it is said</summary>
-      <p className="quiet">Several in one breath are parted by a semicolon. Units are optional: 70 3/4, 1797, 179.7 cm.</p>
+      <p className="quiet">
+        Several in one breath are parted by a semicolon. Units are optional: 70 3/4, 1797, 179.7 cm.
+      </p>
       <ul className="examples">
         {examples.map((example) => (
           <li key={example}>

@@ -16,7 +16,12 @@ export interface Typing {
 }
 
 /** The field that opens on a dimension line. Enter keeps, Escape leaves. */
-export function DimensionInput({ typing, spaceId, onKeep, onClose }: {
+export function DimensionInput({
+  typing,
+  spaceId,
+  onKeep,
+  onClose,
+}: {
   typing: Typing
   spaceId: number
   onKeep: (text: string) => Promise<unknown>

@@ -8,7 +8,12 @@ const DOORS = ['none', 'hinged left', 'hinged right', 'double', 'sliding', 'curt
 const LININGS = ['plasterboard', 'masonry', 'timber', 'unknown'] as const
 
 /** The same facts as on the call-out line, by form: what it composes is a call-out. */
-export function FactsForm({ opened, space, change, onClose }: {
+export function FactsForm({
+  opened,
+  space,
+  change,
+  onClose,
+}: {
   opened: boolean
   space: Schemas['SpaceView']
   change: SurveyChange
@@ -32,7 +37,8 @@ export function FactsForm({ opened, space, change, onClose }: {
       const wrong = heard.misheard[0]
       if (wrong) throw new Problem(422, { title: `${wrong.problem}.`, mend: wrong.mend })
     })
-  const hung = door.kind === 'hinged' ? `hinged ${door.hinge}` : door.kind === 'double hinged' ? 'double' : door.kind
+  const hung =
+    door.kind === 'hinged' ? `hinged ${door.hinge}` : door.kind === 'double hinged' ? 'double' : door.kind
   return (
     <Modal opened={opened} onClose={onClose} title="Door, wall and obstacles" size="lg">
       <div className="form-grid">
@@ -96,7 +102,20 @@ export function FactsForm({ opened, space, change, onClose }: {
   )
 }
 
-const KINDS = ['socket', 'switch', 'vent', 'hatch', 'valve', 'meter', 'panel', 'light', 'heater', 'pipe', 'beam', 'box']
+const KINDS = [
+  'socket',
+  'switch',
+  'vent',
+  'hatch',
+  'valve',
+  'meter',
+  'panel',
+  'light',
+  'heater',
+  'pipe',
+  'beam',
+  'box',
+]
 const FIELDS = [
   ['x', 'From the left'],
   ['z', 'Up from the floor'],
@@ -122,7 +141,12 @@ function ObstacleForm({ onCall }: { onCall: (line: string) => Promise<boolean> }
       }}
     >
       <div className="form-grid">
-        <NativeSelect label="Obstacle" value={kind} data={KINDS} onChange={(event) => setKind(event.currentTarget.value)} />
+        <NativeSelect
+          label="Obstacle"
+          value={kind}
+          data={KINDS}
+          onChange={(event) => setKind(event.currentTarget.value)}
+        />
         {FIELDS.map(([field, label]) => (
           <TextInput
             key={field}

@@ -57,7 +57,8 @@ function Measured({ space }: { space: Schemas['SpaceView'] }) {
   const keymap = useMemo(
     () => ({
       n: () => {
-        const wanted = next && sheet.current?.querySelector<SVGGElement>(`[data-slot="${CSS.escape(slotKey(next))}"]`)
+        const wanted =
+          next && sheet.current?.querySelector<SVGGElement>(`[data-slot="${CSS.escape(slotKey(next))}"]`)
         if (wanted) wanted.focus()
         else line.current?.focus()
       },
@@ -71,7 +72,13 @@ function Measured({ space }: { space: Schemas['SpaceView'] }) {
     const paper = sheet.current?.getBoundingClientRect()
     const box = (at.querySelector('text') ?? at).getBoundingClientRect()
     if (!paper) return
-    setTyping({ slot, label, x: box.left + box.width / 2 - paper.left, y: box.top + box.height / 2 - paper.top, at })
+    setTyping({
+      slot,
+      label,
+      x: box.left + box.width / 2 - paper.left,
+      y: box.top + box.height / 2 - paper.top,
+      at,
+    })
   }
 
   return (
@@ -79,9 +86,16 @@ function Measured({ space }: { space: Schemas['SpaceView'] }) {
       <div className="sheet-holder" ref={sheet}>
         <Sheet title={(view === 'plan' ? space.plan : space.elevation).title}>
           {view !== 'plan' && (
-            <DrawingSvg drawing={space.elevation} label="Elevation of the back wall" onDimension={open} next={next} />
+            <DrawingSvg
+              drawing={space.elevation}
+              label="Elevation of the back wall"
+              onDimension={open}
+              next={next}
+            />
           )}
-          {view !== 'elevation' && <DrawingSvg drawing={space.plan} label="Plan" onDimension={open} next={next} />}
+          {view !== 'elevation' && (
+            <DrawingSvg drawing={space.plan} label="Plan" onDimension={open} next={next} />
+          )}
           {typing && (
             <DimensionInput
               key={slotKey(typing.slot)}

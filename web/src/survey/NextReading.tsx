@@ -7,7 +7,9 @@ export function NextReading({ space, onTake }: { space: Schemas['SpaceView']; on
   const { next, missing } = space
   return (
     <section className="next-reading" aria-label="Next reading">
-      <h2>{next ? (missing > 0 ? 'Next reading' : 'Nothing more is needed; still useful') : 'All is read'}</h2>
+      <h2>
+        {next ? (missing > 0 ? 'Next reading' : 'Nothing more is needed; still useful') : 'All is read'}
+      </h2>
       {next && (
         <>
           <div className="row" style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>

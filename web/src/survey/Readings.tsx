@@ -8,7 +8,11 @@ import { slotKey } from '../sheet/slot'
 type Remove = (id: string, label: string) => Promise<unknown>
 
 /** Everything read, place by place; nothing is dropped unless a person takes it back. */
-export function Readings({ space, onRemove, onForm }: {
+export function Readings({
+  space,
+  onRemove,
+  onForm,
+}: {
   space: Schemas['SpaceView']
   onRemove: Remove
   onForm: () => void
@@ -35,7 +39,14 @@ export function Readings({ space, onRemove, onForm }: {
                 <th scope="row">{row.label}</th>
                 <td>
                   {row.readings.map((reading) => (
-                    <Taken key={reading.id} id={reading.id} text={reading.text} title={reading.by} label={row.label} onRemove={remove} />
+                    <Taken
+                      key={reading.id}
+                      id={reading.id}
+                      text={reading.text}
+                      title={reading.by}
+                      label={row.label}
+                      onRemove={remove}
+                    />
                   ))}
                 </td>
               </tr>
@@ -44,7 +55,13 @@ export function Readings({ space, onRemove, onForm }: {
             <tr key={obstacle.id}>
               <th scope="row">{obstacle.name}</th>
               <td>
-                <Taken id={obstacle.id} text={obstacle.text} title="" label={obstacle.name} onRemove={remove} />
+                <Taken
+                  id={obstacle.id}
+                  text={obstacle.text}
+                  title=""
+                  label={obstacle.name}
+                  onRemove={remove}
+                />
               </td>
             </tr>
           ))}
@@ -58,7 +75,13 @@ export function Readings({ space, onRemove, onForm }: {
   )
 }
 
-function Taken({ id, text, title, label, onRemove }: {
+function Taken({
+  id,
+  text,
+  title,
+  label,
+  onRemove,
+}: {
   id: string
   text: string
   title: string

@@ -26,7 +26,8 @@ export function useSurveyChange(spaceId: number): SurveyChange {
 
   const seen = (): Space => {
     const space = client.getQueryData<Space>(keys.space(spaceId))
-    if (!space) throw new Problem(0, { title: 'The space is not loaded yet.', mend: 'Try again in a moment.' })
+    if (!space)
+      throw new Problem(0, { title: 'The space is not loaded yet.', mend: 'Try again in a moment.' })
     return space
   }
   const settle = (space: Space) => {
@@ -35,12 +36,19 @@ export function useSurveyChange(spaceId: number): SurveyChange {
   }
   const put = async (survey: Schemas['Survey']) => {
     const space = await body(
-      api.PUT('/api/spaces/{space_id}/survey', { params: { path }, body: { version: seen().version, survey } }),
+      api.PUT('/api/spaces/{space_id}/survey', {
+        params: { path },
+        body: { version: seen().version, survey },
+      }),
     )
     settle(space)
     return space
   }
-  const act = async <T,>(label: string, ask: (version: number) => Promise<T>, spaceOf: (answer: T) => Space) => {
+  const act = async <T>(
+    label: string,
+    ask: (version: number) => Promise<T>,
+    spaceOf: (answer: T) => Space,
+  ) => {
     const before = seen()
     try {
       const answer = await ask(before.version)
@@ -52,7 +60,8 @@ export function useSurveyChange(spaceId: number): SurveyChange {
       return answer
     } catch (error) {
       // Someone else changed it: show theirs, keep what was typed.
-      if (error instanceof Problem && error.status === 409) void client.invalidateQueries({ queryKey: keys.space(spaceId) })
+      if (error instanceof Problem && error.status === 409)
+        void client.invalidateQueries({ queryKey: keys.space(spaceId) })
       throw error
     }
   }
@@ -62,13 +71,17 @@ export function useSurveyChange(spaceId: number): SurveyChange {
     read: (slot, text, label) =>
       act(
         label,
-        (version) => body(api.POST('/api/spaces/{space_id}/readings', { params: { path }, body: { version, slot, text } })),
+        (version) =>
+          body(
+            api.POST('/api/spaces/{space_id}/readings', { params: { path }, body: { version, slot, text } }),
+          ),
         itself,
       ),
     callOut: (line) =>
       act(
         line,
-        (version) => body(api.POST('/api/spaces/{space_id}/call-out', { params: { path }, body: { version, line } })),
+        (version) =>
+          body(api.POST('/api/spaces/{space_id}/call-out', { params: { path }, body: { version, line } })),
         (answer) => answer.space,
       ),
     remove: (key, label) =>

@@ -1,7 +1,7 @@
 """The house file: a whole household in one JSON document, `NAME.house.json`, and its faults when it is none."""
 
 import json
-from typing import Annotated, Any, Literal, Self
+from typing import Annotated, Any, Final, Literal, Self
 
 from pydantic import Field, ValidationError, model_validator
 
@@ -13,7 +13,7 @@ from .layout import History
 from .lengths import Units
 from .survey import Survey
 
-FORMAT = "pinakotheke-house-1"
+FORMAT: Final = "pinakotheke-house-1"
 MOST_BYTES = 20_000_000
 
 

@@ -72,7 +72,7 @@ def house_of(row: models.Household) -> files.House:
     spaces = list(row.space_set.prefetch_related("readings").order_by("pk"))
     return files.House(
         name=row.name,
-        units=row.units,  # type: ignore[arg-type]  # validated below
+        units=row.units,
         currency=row.currency,
         people=people_of(row),
         rules=rules_of(row),

@@ -70,7 +70,9 @@ _REMEDIES: dict[str, str] = {
     "carry.opening": "Carry it in as boards and build it inside.",
     "carry.two-person": "Plan for two.",
     "safety.anchor": "Screw every carcase to the wall, into studs where there are any.",
-    "fixing.studs": "Find the studs and read them in, or use anchors by their maker's figure: a licensed builder decides.",
+    "fixing.studs": (
+        "Find the studs and read them in, or use anchors by their maker's figure: a licensed builder decides."
+    ),
 }
 
 

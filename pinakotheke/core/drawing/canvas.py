@@ -36,7 +36,8 @@ class Canvas:
         self.dimensions: list[Dimension] = []
 
     def rect(self, layer: Layer, x: float, y: float, w: float, h: float, *, of: str = "", weight: Weight = "medium",
-             dashed: bool = False, hatch: Storage | None = None, cut: bool = False, role: str = "") -> None:  # fmt: skip
+             dashed: bool = False, hatch: Storage | None = None, cut: bool = False,
+             role: str = "") -> None:  # fmt: skip
         self.rects.append(
             Rect(layer=layer, x=x, y=y, w=w, h=h, of=of, weight=weight, dashed=dashed, hatch="cut" if cut else hatch,
                  role=role)
@@ -66,7 +67,8 @@ class Canvas:
             self.note("content", x + w / 2, base, row, of=of, halo=True)
 
     def across(self, x0: float, x1: float, y: float, value: float | None, label: str, *, at: float = 0.5,
-               state: DimensionState = "derived", slot: SlotRef | None = None, from_y: float | None = None) -> None:  # fmt: skip
+               state: DimensionState = "derived", slot: SlotRef | None = None,
+               from_y: float | None = None) -> None:  # fmt: skip
         """A level dimension line at height y, its text above the line at the share `at` of its length."""
         extensions: tuple[tuple[Point, Point], ...] = ()
         if from_y is not None:
@@ -76,7 +78,8 @@ class Canvas:
                         extensions)  # fmt: skip
 
     def upright(self, x: float, y0: float, y1: float, value: float | None, label: str, *, at: float = 0.5,
-                state: DimensionState = "derived", slot: SlotRef | None = None, from_x: float | None = None) -> None:  # fmt: skip
+                state: DimensionState = "derived", slot: SlotRef | None = None,
+                from_x: float | None = None) -> None:  # fmt: skip
         """An upright dimension line at x, its text turned along the line."""
         extensions: tuple[tuple[Point, Point], ...] = ()
         if from_x is not None:
@@ -112,7 +115,8 @@ class Canvas:
         for points in [line.points for line in self.lines] + [(d.start, d.end) for d in self.dimensions]:
             xs += [p[0] for p in points]
             ys += [p[1] for p in points]
-        for t in [*self.texts, *self.dimensions]:
+        written: list[Text | Dimension] = [*self.texts, *self.dimensions]
+        for t in written:
             half = len(t.text) * t.size * GLYPH / 2
             wide, high = (half, t.size) if not t.turn else (t.size, half)
             xs += [t.x - wide, t.x + wide]

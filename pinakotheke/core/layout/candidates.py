@@ -51,15 +51,16 @@ def candidates(family: Family, shape: Shape, envelope: Envelope) -> Iterator[Can
     ]
     if not per_stretch:
         return
+    alone: list[list[_Row | None]] = [[None, *options] for options in per_stretch]
+    filled = (tuple(row for row in choice if row) for choice in product(*alone))
     combined = sorted(
-        (c for c in product(*([(), *options] for options in per_stretch)) if any(c)) if len(per_stretch) > 1
-        else ((o,) for o in per_stretch[0]),
-        key=lambda c: (sum(len(o[1]) for o in c if o), -sum(sum(o[1]) for o in c if o)),
-    )  # fmt: skip
+        (rows for rows in filled if rows),
+        key=lambda rows: (sum(len(row[1]) for row in rows), -sum(sum(row[1]) for row in rows)),
+    )
     for choice in _densest(combined):
-        placed = tuple((o[0], o[1]) for o in choice if o)
+        placed = tuple((x, widths) for x, widths, _ in choice)
         bays = family.bays(envelope, shape, placed)
-        yield Candidate(family, shape, placed, bays, "; ".join(o[2] for o in choice if o))
+        yield Candidate(family, shape, placed, bays, "; ".join(said for *_, said in choice))
 
 
 _Row = tuple[int, tuple[int, ...], str]
@@ -69,12 +70,12 @@ def _densest(combined: list[tuple[_Row, ...]]) -> list[tuple[_Row, ...]]:
     """Of each module count the `PER_COUNT` widest; of more than eight counts the densest few."""
     by_count: dict[int, list[tuple[_Row, ...]]] = {}
     for choice in combined:
-        row = by_count.setdefault(sum(len(o[1]) for o in choice if o), [])
+        row = by_count.setdefault(sum(len(o[1]) for o in choice), [])
         if len(row) < PER_COUNT:
             row.append(choice)
     counts = sorted(by_count)
     if len(counts) > 2 * DENSEST_COUNTS:
-        used = {n: sum(sum(o[1]) for o in by_count[n][0] if o) for n in counts}
+        used = {n: sum(sum(o[1]) for o in by_count[n][0]) for n in counts}
         counts = sorted(sorted(counts, key=lambda n: -used[n])[:DENSEST_COUNTS])
     return [choice for n in counts for choice in by_count[n]]
 

@@ -19,7 +19,7 @@ OUT = 160.0
 """Cost of a lot without a place during annealing: low enough that one may wait outside while others move."""
 SPLIT = 3.0
 """Cost of one thing living in one more bay."""
-HOT, COLD = 60.0, 0.3
+HOT, COLD = 20.0, 0.3
 
 Choice = tuple[int, int] | None
 """(bay, option index) of a lot, or None."""

@@ -90,7 +90,8 @@ def amount(design: Design, part: Part, n: Need) -> float:
     """What a need takes of a holding part, in the part's own unit."""
     if part.role != "drawer":
         return n.amount
-    return n.amount * (part.h - FAMILIES[design.family].table["drawer_lost_height"]) / 1e6
+    lost: float = FAMILIES[design.family].table["drawer_lost_height"]
+    return n.amount * (part.h - lost) / 1e6
 
 
 def _line(storage: Storage, asked: float, given: float | None) -> LedgerLine:

@@ -45,6 +45,8 @@ class Option:
     """Bays it fits into, by width, depth and pull-out."""
     costs: tuple[float, ...]
     """Reach points when the compartment stands so many pitches above the bay's foot."""
+    liked: int
+    """The foot with the fewest reach points."""
     rank: tuple[float, float]
     """Falling height, then falling amount: the order in which compartments are filled."""
 
@@ -186,7 +188,8 @@ def _option(lot: int, thing: Thing, need_: Need, role: Role, bays: tuple[Bay, ..
     costs = _costs(zone, thing.frequency, thing.row.low, role, bay.z0 + hand_height(role, below * bay.pitch, height),
                    bay.pitch, most)  # fmt: skip
     return Option(lot=lot, role=role, need=need_, asked=asked, units=units, below=below, front=front, bays=inside,
-                  costs=costs, rank=(-units, -asked))  # fmt: skip
+                  costs=costs, liked=min(range(len(costs)), key=costs.__getitem__),
+                  rank=(-units, -asked))  # fmt: skip
 
 
 @lru_cache(maxsize=4096)

@@ -54,6 +54,11 @@ class Slot:
             total += costs[base] if base < len(costs) else costs[-1]
         return total
 
+    @property
+    def liked(self) -> int:
+        """The foot that the tallest thing in it likes best."""
+        return (self.drawers[0] if self.drawers else self).options[0].liked
+
 
 @dataclass(slots=True)
 class Stack:
@@ -98,7 +103,7 @@ class BayPacker:
         if not options:
             return EMPTY
         slots = self._pack(options)
-        if sum(s.units for s in slots) > self.most:
+        if slots is None:
             return NO_STACK
         price = sum(s.price for s in slots)
         limit = EXACT_LAST if exact else EXACT
@@ -114,23 +119,33 @@ class BayPacker:
         used = sum(s.units for s in slots) * self.dm2
         return Stack(w.price * price + w.reach * reach + w.front * used, ordered, feet, top)
 
-    def _pack(self, options: Sequence[Option]) -> list[Slot]:
+    def _pack(self, options: Sequence[Option]) -> list[Slot] | None:
+        """Compartments, first-fit; None as soon as they are higher together than the bay."""
         slots: list[Slot] = []
         drawers: list[Slot] = []
         by_role: dict[Role, list[Slot]] = {}
+        free = self.most
         for option in sorted(options, key=_RANK):
-            rows = by_role.setdefault(option.role, [])
+            asked, mass = option.asked, option.need.mass
+            rows = by_role.get(option.role)
+            if rows is None:
+                rows = by_role[option.role] = []
             for slot in rows:
-                if option.asked <= slot.room and option.need.mass <= slot.load:
+                if asked <= slot.room and mass <= slot.load:
                     break
             else:
                 slot = self._open(option)
                 rows.append(slot)
+                free -= slot.units
+                if free < 0:
+                    return None
                 (drawers if option.role == "drawer" else slots).append(slot)
-            slot.room -= option.asked
-            slot.load -= option.need.mass
+            slot.room -= asked
+            slot.load -= mass
             slot.options.append(option)
         if drawers:
+            if free < 1:
+                return None
             slots.append(
                 Slot(
                     role="drawer",
@@ -198,9 +213,7 @@ class BayPacker:
 
     def _liked_order(self, slots: list[Slot]) -> tuple[list[int], list[int], float] | None:
         """Compartments by the height they like best, a quick stand-in for `_best_order`."""
-        step = max(1, self.most // 8)
-        liking = [min(range(0, self.most, step), key=slot.cost_at) for slot in slots]
-        order = sorted(range(len(slots)), key=liking.__getitem__)
+        order = sorted(range(len(slots)), key=lambda n: slots[n].liked)
         feet, top, reach = [], 0, 0.0
         for i in order:
             at = self._foot(top, slots[i].units)

@@ -9,6 +9,7 @@ from collections import Counter
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from math import inf
+from operator import attrgetter
 from typing import Literal
 
 from ..base import Frozen
@@ -28,7 +29,7 @@ from .verify import verify
 WEIGHTS: dict[Goal, Weights] = {
     "cheapest": Weights(price=1.0, reach=2.0, front=0.0),
     "roomiest": Weights(price=0.05, reach=2.0, front=0.5),
-    "reach": Weights(price=0.1, reach=40.0, front=0.0),
+    "reach": Weights(price=0.02, reach=6.0, front=0.0),
 }
 TITLES: dict[Goal, str] = {"cheapest": "Cheapest", "roomiest": "Most room to grow", "reach": "Easiest to reach"}
 REASONS: dict[Goal, str] = {
@@ -38,10 +39,10 @@ REASONS: dict[Goal, str] = {
 }
 SEARCHED: tuple[Goal, ...] = ("roomiest", "cheapest", "reach")
 """The order of searching: the roomiest soonest holds everything, and the others may start from it."""
-QUICK_MOVES, THOROUGH_MOVES, FINALISTS = 150, 15_000, 2
+QUICK_MOVES, THOROUGH_MOVES, FINALISTS, PATHS = 150, 2_000, 2, 2
 RESTARTS, NEARLY = 3, 2
 """Further searches when at most `NEARLY` lots are left out."""
-PROMISING, MOST_TRIED = 3, 24
+PROMISING, MOST_TRIED = 3, 12
 """Candidates of each family that are furnished for one goal; for *cheapest*, complete ones of so many tried."""
 REACH_TOP = 1900.0
 """Front above this height counts for nothing when everything must be reached, mm; common practice."""
@@ -96,6 +97,10 @@ class _Furnished:
     packers: list[BayPacker]
     interior: Interior
     score: float
+
+
+_score = attrgetter("score")
+NOTHING = Interior(inf, [], [], 0, 0)
 
 
 @dataclass(slots=True)
@@ -165,7 +170,7 @@ def _other_family(task: _Task, pool: dict[str, list[Candidate]], family: str) ->
     """When every alternative came out in one family: what the other would be, if it takes everything."""
     task.watch.progress(0.95, f"the other way to build it: {FAMILIES[family].name.lower()}")
     quick = _quick(task, "cheapest", _promising(task, "cheapest", {family: pool[family]}))
-    best = _thorough(task, "cheapest", quick[:1], [], 0.95)
+    best = _furnish(task, "cheapest", quick[0].candidate, THOROUGH_MOVES, quick[0].interior.choices)
     if best.interior.unplaced:
         return None
     about = str(FAMILIES[family].table["about"])
@@ -182,7 +187,7 @@ def _promising(task: _Task, goal: Goal, pool: dict[str, list[Candidate]]) -> lis
     """
     asked = _front_asked(task, pool)
     few: list[tuple[float, Candidate]] = []
-    for family, members in pool.items():
+    for members in pool.values():
         enough = [c for c in members if _front_area(c) >= asked] or members
         if goal == "cheapest":
             ranked = sorted(((_structure_price(task, c), n) for n, c in enumerate(enough)))
@@ -244,16 +249,18 @@ def _lots(task: _Task, candidate: Candidate) -> tuple[Lot, ...]:
 
 
 def _furnish(task: _Task, goal: Goal, candidate: Candidate, moves: int, start: Sequence[Choice] | None = None,
-             seed: int = 0) -> _Furnished:  # fmt: skip
+             ) -> _Furnished:  # fmt: skip
     lots = _lots(task, candidate)
     packers = [BayPacker(bay, candidate.family, WEIGHTS[goal]) for bay in candidate.bays]
+    return _searched(task, goal, _Furnished(candidate, lots, packers, NOTHING, inf), moves, start)
+
+
+def _searched(task: _Task, goal: Goal, furnished: _Furnished, moves: int, start: Sequence[Choice] | None,
+              seed: int = 0) -> _Furnished:  # fmt: skip
+    """One more search of the same bays, which remember every set they have held."""
+    candidate, lots, packers = furnished.candidate, furnished.lots, furnished.packers
     interior = search(
-        lots,
-        packers,
-        moves=int(moves * task.effort),
-        seed=task.seed + seed,
-        check=task.watch.check,
-        start=start,
+        lots, packers, moves=int(moves * task.effort), seed=task.seed + seed, check=task.watch.check, start=start
     )
     # What the structure costs counts, and so does the front that is there to be used.
     weights = WEIGHTS[goal]
@@ -275,25 +282,24 @@ def _quick(task: _Task, goal: Goal, promising: list[Candidate]) -> list[_Furnish
             complete += furnished[-1].interior.unplaced == 0
             if goal == "cheapest" and complete == PROMISING:
                 break
-    return sorted(furnished, key=lambda f: f.score)
+    return sorted(furnished, key=_score)
 
 
 def _thorough(task: _Task, goal: Goal, finalists: list[_Furnished], so_far: list[_Furnished],
               at: float) -> _Furnished:  # fmt: skip
-    """The best of the finalists after a thorough search, and of earlier goals' answers bent to this goal."""
-    best = finalists[0]
-    starts = [(f.candidate, f.interior.choices) for f in (*finalists, *so_far[-1:])]
-    for n, (candidate, choices) in enumerate(starts):
-        share = at + (n + 1) / (len(starts) + 1) / len(GOALS)
-        task.watch.progress(min(share, 0.99), f"improving: {TITLES[goal].lower()}")
-        again = _furnish(task, goal, candidate, THOROUGH_MOVES // len(starts), choices)
-        if again.score < best.score:
-            best = again
-    # A tight case: one or two lots out. Other random paths from the same start often let them in.
-    for seed in range(1, RESTARTS + 1 if 0 < best.interior.unplaced <= NEARLY else 1):
-        again = _furnish(task, goal, best.candidate, THOROUGH_MOVES // 2, best.interior.choices, seed)
-        if again.score < best.score:
-            best = again
+    """The best of the finalists, and of the last goal's answer bent to this goal, after several random paths each."""
+    bent = [_furnish(task, goal, f.candidate, 0, f.interior.choices) for f in so_far[-1:]]
+    starts = [*finalists, *bent]
+    best = min(starts, key=_score)
+    for n, start in enumerate(starts):
+        task.watch.progress(
+            min(at + (n + 1) / (len(starts) + 1) / len(GOALS), 0.99), f"improving: {TITLES[goal].lower()}"
+        )
+        for path in range(PATHS):
+            best = min(best, _searched(task, goal, start, THOROUGH_MOVES, start.interior.choices, path), key=_score)
+    # A tight case: one or two lots out. Other paths often let them in.
+    for path in range(PATHS, PATHS + RESTARTS if 0 < best.interior.unplaced <= NEARLY else PATHS):
+        best = min(best, _searched(task, goal, best, 2 * THOROUGH_MOVES, best.interior.choices, path), key=_score)
         if not best.interior.unplaced:
             break
     return best
@@ -376,7 +382,8 @@ def _over_full(task: _Task, pool: dict[str, list[Candidate]]) -> Blocked | None:
     things = tuple(dict.fromkeys(lot.thing.id for lot in lots[MOST_LOTS:]))
     return Blocked(
         kind="demand", subject="front of storage", short=max(area - _front_area(roomiest) / 1e6, 0), unit="m²",
-        things=things, relaxations=(Relaxation(kind="move out", value=sum(l.count for l in lots[MOST_LOTS:]), things=things),),
+        things=things, relaxations=(
+            Relaxation(kind="move out", value=sum(lot.count for lot in lots[MOST_LOTS:]), things=things),),
     )  # fmt: skip
 
 

@@ -17,7 +17,8 @@ from ..systems import FAMILIES, Part
 from ..systems.track import Track
 
 NAMES = {
-    "frame": "Carcase", "plinth": "Plinth", "filler": "Filler strip", "shelf": "Shelf", "cover": "Shelf", "rail": "Hanging rail",
+    "frame": "Carcase", "plinth": "Plinth", "filler": "Filler strip", "shelf": "Shelf", "cover": "Shelf",
+    "rail": "Hanging rail",
     "drawer": "Drawer", "tray": "Pull-out tray", "standard": "Standard", "bracket": "Bracket", "track": "Top track",
     "base": "Base",
 }  # fmt: skip

@@ -36,9 +36,11 @@ class Track(Family):
             if length + table["foot_gap"] > top:
                 continue
             # The run hangs from as high as it must to clear the foot gap, not from the ceiling: reach rules.
-            for depth in sorted(table["depths"], reverse=True):
-                if depth <= room:
-                    found.append(Shape(height=length + table["foot_gap"], depth=depth, member=length))
+            found += [
+                Shape(height=length + table["foot_gap"], depth=depth, member=length)
+                for depth in sorted(table["depths"], reverse=True)
+                if depth <= room
+            ]
         return tuple(found)
 
     def stretches(self, envelope: Envelope, shape: Shape) -> tuple[tuple[int, int], ...]:
@@ -142,7 +144,7 @@ class Track(Family):
 
     def track_pieces(self, length: int) -> tuple[int, ...]:
         """Lengths of track to buy for a run: whole longest pieces, then the shortest that covers the rest."""
-        lengths = sorted(self.table["track_lengths"])
+        lengths: list[int] = sorted(self.table["track_lengths"])
         whole, rest = divmod(length, lengths[-1])
         return (lengths[-1],) * whole + ((next(n for n in lengths if n >= rest),) if rest else ())
 

@@ -3,11 +3,13 @@
 from typing import Any, TypeVar
 
 from django.contrib.auth.models import AbstractBaseUser, AnonymousUser
+from django.db.models import Model as DjangoModel
 from django.db.models import QuerySet
 
 from .. import models
 
 User = AbstractBaseUser | AnonymousUser
+Model = TypeVar("Model", bound=DjangoModel)
 Row = TypeVar("Row", models.Household, models.Space, models.Thing, models.Design)
 
 
@@ -64,7 +66,7 @@ def own_solve(user: User, solve_id: int) -> models.Solve:
     return _get(rows, "search", solve_id)
 
 
-def _get(rows: QuerySet[Any], what: str, pk: int) -> Any:
+def _get(rows: QuerySet[Model], what: str, pk: int) -> Model:
     row = rows.filter(pk=pk).first()
     if row is None:
         raise NotFound(what)

@@ -27,6 +27,10 @@ def register(name: str, password: str) -> Any:
     return users.objects.create_user(username=name, password=password)
 
 
+def _let_in(row: models.Household, user: User) -> None:
+    models.Membership.objects.create(household=row, user=get_user_model().objects.get(pk=user.pk))
+
+
 @transaction.atomic
 def create_household(user: User, name: str, units: str, currency: str) -> models.Household:
     """An empty household with this user as its member."""
@@ -34,7 +38,7 @@ def create_household(user: User, name: str, units: str, currency: str) -> models
     row = models.Household.objects.create(
         name=checked.name, units=checked.units, currency=checked.currency, rules=checked.rules.model_dump(mode="json")
     )
-    models.Membership.objects.create(household=row, user_id=user.pk)
+    _let_in(row, user)
     log(row, user, "household.create", name=checked.name)
     return row
 
@@ -99,7 +103,7 @@ def import_house(user: User | None, house: House, *, demo: bool = False) -> mode
         is_demo=demo,
     )  # fmt: skip
     if user is not None:
-        models.Membership.objects.create(household=row, user_id=user.pk)
+        _let_in(row, user)
     models.Person.objects.bulk_create(
         models.Person(household=row, key=p.id, **p.model_dump(exclude={"id"})) for p in house.people
     )

@@ -18,7 +18,7 @@ from .models import (
     Weight,
 )
 
-GLYPH = 0.54
+GLYPH = 0.5
 """Mean width of a character, as a share of the text height, of the shipped text face."""
 LINE = 1.22
 """Line height as a share of the text height."""
@@ -58,13 +58,17 @@ class Canvas:
         self.texts.append(Text(layer=layer, x=x, y=y, text=text, size=self.text * size, of=of, turn=turn, halo=halo,
                                caption=caption))  # fmt: skip
 
-    def label_in(self, x: float, y: float, w: float, h: float, text: str, of: str) -> None:
-        """Text wrapped into a box and centred; what does not fit is cut with an ellipsis; nothing if no line fits."""
-        rows = wrap(text, int(w / (self.text * GLYPH)), int(h / (self.text * LINE)))
+    def label_in(self, x: float, y: float, w: float, h: float, items: list[str], of: str) -> None:
+        """As many items as fit into a box, centred, and how many more there are; nothing if no line fits."""
+        rows = listed(items, int(w / (self.text * GLYPH)), int(h / (self.text * LINE)))
         top = y + h / 2 + len(rows) * self.text * LINE / 2
         for n, row in enumerate(rows):
             base = top - (n + 0.78) * self.text * LINE
             self.note("content", x + w / 2, base, row, of=of, halo=True)
+
+    def holds(self, text: str, w: float) -> bool:
+        """Whether a line of text goes into a width."""
+        return len(text) * self.text * GLYPH <= w
 
     def across(self, x0: float, x1: float, y: float, value: float | None, label: str, *, at: float = 0.5,
                state: DimensionState = "derived", slot: SlotRef | None = None,
@@ -122,6 +126,20 @@ class Canvas:
             xs += [t.x - wide, t.x + wide]
             ys += [t.y - (high if t.turn else t.size * 0.25), t.y + high]
         return xs, ys
+
+
+def listed(items: list[str], columns: int, rows: int) -> list[str]:
+    """Items with commas in at most `rows` lines of at most `columns` characters; `+2` stands for two left out.
+
+    >>> listed(["9 shirts", "2 jackets", "1 coat"], 11, 1), listed(["9 shirts"], 6, 1)
+    (['9 shirts +2'], ['9 shi…'])
+    """
+    for shown in range(len(items), 0, -1):
+        more = len(items) - shown
+        lines = wrap(", ".join(items[:shown]) + (f" +{more}" if more else ""), columns, rows)
+        if lines and not any(line.endswith("…") for line in lines):
+            return lines
+    return wrap(items[0], columns, rows) if items else []
 
 
 def wrap(text: str, columns: int, rows: int) -> list[str]:

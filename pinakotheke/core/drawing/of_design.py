@@ -10,7 +10,7 @@ from ..systems import HOLDERS, Part
 from ..tables import value
 from .canvas import Canvas
 from .models import Drawing, TitleBlock
-from .of_survey import NOMINAL, opening, plan_shell, shell, text_height
+from .of_survey import NOMINAL, TEXTS_HIGH_PLAN, opening, plan_shell, shell, text_height
 
 
 def design_elevation(design: Design, survey: Survey, things: tuple[Thing, ...], units: Units, space: str,
@@ -34,7 +34,7 @@ def design_elevation(design: Design, survey: Survey, things: tuple[Thing, ...], 
 
 def design_plan(design: Design, survey: Survey, units: Units, space: str, date: str = "", text: float = 0) -> Drawing:
     """Parts from above, with the run's bays and depth."""
-    canvas = Canvas(text or text_height(survey), units)
+    canvas = Canvas(text or text_height(survey, TEXTS_HIGH_PLAN), units)
     width = survey.least("width") or NOMINAL["width"]
     depth = max(survey.values("depth"), default=NOMINAL["depth"])
     _, _, front = plan_shell(canvas, survey, width, depth)
@@ -61,7 +61,7 @@ def _part(canvas: Canvas, part: Part) -> None:
     weight = "heavy" if part.role in ("frame", "track") else "fine" if part.role == "bracket" else "medium"
     canvas.rect("part", part.x, part.z, part.w, part.h, of=part.id, role=part.role, weight=weight)  # type: ignore[arg-type]
     if part.role == "drawer":
-        middle, y = part.x + part.w / 2, part.z + part.h * 0.72
+        middle, y = part.x + part.w / 2, part.z + part.h * 0.86
         canvas.line("part", (middle - 45, y), (middle + 45, y), of=part.id, weight="medium")
 
 
@@ -82,8 +82,10 @@ def _contents(canvas: Canvas, design: Design, part: Part, things: dict[str, Thin
     held = [a for a in design.held_by(part.id) if a.thing in things]
     if not held:
         if part.role in ("shelf", "rail", "drawer"):
+            said = f"free for {EMPTY_IS[part.role]}"
+            room = canvas.text * 1.4
             canvas.label_in(
-                part.x, part.z + part.h, part.w, canvas.text * 1.4, f"free for {EMPTY_IS[part.role]}", part.id
+                part.x, part.z + part.h, part.w, room, [said if canvas.holds(said, part.w) else "free"], part.id
             )
         return
     low, high = content_box(design, part, things)
@@ -100,7 +102,7 @@ def _contents(canvas: Canvas, design: Design, part: Part, things: dict[str, Thin
         foot = high - own if part.role == "rail" else low
         canvas.rect("content", x, foot, max(w - 10, 6), top - foot, of=a.thing, weight="fine", hatch=n.storage)
         x += w
-    label = ", ".join(f"{a.count} {things[a.thing].name}" for a in held)
+    label = [f"{a.count} {things[a.thing].name}" for a in held]
     box = (low, high - low)
     if part.role == "rail":
         box = (max(low, high - 420), min(high - low, 420))

@@ -8,12 +8,13 @@ from ..survey.slots import doubts
 from .canvas import Canvas
 from .models import DimensionState, Drawing, SlotRef, TitleBlock
 
-NOMINAL = {"width": 1800.0, "height": 2400.0, "depth": 600.0, "opening": 1200.0, "return": 300.0}
+NOMINAL = {"width": 1800.0, "height": 2400.0, "depth": 600.0, "return": 300.0, "head": 2030.0}
 """Sizes drawn for what has not been read, mm."""
 WALL = 60.0
 """Thickness a wall is drawn with, mm."""
-TEXTS_HIGH = 34
-"""Text height is the drawing's height over this, so that it reads at the same size whatever the space."""
+TEXTS_HIGH, TEXTS_HIGH_PLAN = 32, 26
+"""Text height is the drawing's height over this, so that it reads at the same size whatever the space; a plan hangs
+smaller than the elevation beside it."""
 
 
 def text_height(survey: Survey, share: float = TEXTS_HIGH) -> float:
@@ -66,7 +67,18 @@ def survey_elevation(survey: Survey, units: Units, space: str, date: str = "", t
         z = _clear_of_skirting(survey, LEVEL_AT[level] * height, size)
         sheet.across(0, width, z, value, f"width, {level}, at the back", at=0.36, state=state, slot=slot)
     opening(sheet, survey, width, height)
+    if survey.door.kind != "none" or survey.values("opening width"):
+        _opening_height(sheet, width)
     return sheet.drawing("elevation", _title(space, "Elevation as measured", units, date))
+
+
+def _opening_height(sheet: _Sheet, width: float) -> None:
+    left = sheet.survey.least("left return") or NOMINAL["return"]
+    clear = sheet.survey.least("opening width") or width - 2 * left
+    slot = SlotRef(what="opening height")
+    value, state = sheet.read(slot)
+    head = value or NOMINAL["head"]
+    sheet.upright(left + clear * 0.2, 0, head, value, "opening, height", at=0.3, state=state, slot=slot)
 
 
 def _clear_of_skirting(survey: Survey, z: float, size: float) -> float:
@@ -93,9 +105,9 @@ def shell(sheet: Canvas, survey: Survey, width: float, height: float) -> None:
             out = o.keep_out
             sheet.rect("access", o.x - out, o.z - out, o.width + 2 * out, o.height + 2 * out, of=o.id, weight="fine",
                        dashed=True)  # fmt: skip
-        sheet.note(
-            "note", o.x + o.width / 2, o.z + o.height + o.keep_out + sheet.text * 0.3, o.name, of=o.id, halo=True
-        )
+        above = o.z + o.height + o.keep_out + sheet.text * 0.3
+        at = above if above + sheet.text < height else o.z - o.keep_out - sheet.text
+        sheet.note("note", o.x + o.width / 2, at, o.name, of=o.id, halo=True)
 
 
 def opening(sheet: Canvas, survey: Survey, width: float, height: float) -> None:
@@ -111,7 +123,7 @@ def opening(sheet: Canvas, survey: Survey, width: float, height: float) -> None:
 
 def survey_plan(survey: Survey, units: Units, space: str, date: str = "", text: float = 0) -> Drawing:
     """Seen from above, the back wall at the top: depths, returns, opening and door."""
-    size = text or text_height(survey)
+    size = text or text_height(survey, TEXTS_HIGH_PLAN)
     sheet = _Sheet(survey, units, size)
     width = survey.least("width") or NOMINAL["width"]
     depth = max(survey.values("depth"), default=NOMINAL["depth"])
@@ -135,10 +147,6 @@ def _returns_and_opening(sheet: _Sheet, width: float, room: tuple[float, float, 
         slot = SlotRef.model_validate({"what": what})
         value, state = sheet.read(slot)
         sheet.across(x0, x1, y, value, what.replace(" width", ", width"), state=state, slot=slot, from_y=front)
-    slot = SlotRef(what="opening height")
-    value, state = sheet.read(slot)
-    sheet.across(left, right, y - sheet.text * 1.9, value, "opening, height", state=state, slot=slot)
-    sheet.note("note", right + sheet.text * 2.2, y - sheet.text * 1.7, "height")
 
 
 def plan_shell(sheet: Canvas, survey: Survey, width: float, depth: float) -> tuple[float, float, float]:

@@ -76,8 +76,13 @@ def _of(of: str) -> str:
 
 def _rect(r: Rect) -> str:
     fill = f' fill="url(#hatch-{r.hatch})"' if r.hatch else ""
+    if r.layer == "content":  # opaque: no stud shows through a coat
+        plain = f'x="{_n(r.x)}" y="{_n(-r.y - r.h)}" width="{_n(r.w)}" height="{_n(r.h)}"'
+        ground = f'<rect class="ground" {plain} fill="{PAPER}" stroke="none"/>\n'
+    else:
+        ground = ""
     ink = f' stroke="{PIGMENTS[r.hatch]}"' if r.hatch and r.hatch != "cut" else ""
-    return (
+    return ground + (
         f'<rect class="{r.layer}" x="{_n(r.x)}" y="{_n(-r.y - r.h)}" width="{_n(r.w)}" height="{_n(r.h)}"{fill}{ink} '
         f"{_stroke(r.weight, r.dashed)}{_of(r.of)}/>"
     )

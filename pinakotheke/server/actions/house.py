@@ -1,6 +1,6 @@
 """Households, members, people, rules, and the house file."""
 
-from typing import Any
+from typing import Any, cast
 
 from django.contrib.auth import get_user_model
 from django.contrib.auth.password_validation import validate_password
@@ -28,7 +28,7 @@ def register(name: str, password: str) -> Any:
 
 
 def _let_in(row: models.Household, user: User) -> None:
-    models.Membership.objects.create(household=row, user=get_user_model().objects.get(pk=user.pk))
+    models.Membership.objects.create(household=row, user_id=cast(int, user.pk))
 
 
 @transaction.atomic

@@ -225,21 +225,24 @@ class _Scene:
         findings = [f for f in self.findings(design) if not f.code.startswith("survey.")]
         sums = ledger(self.things, self.rules, design)
         placed = sums.pieces - sums.unplaced
-        spare = [(line.storage, line.spare or 0, line.given or 0) for line in sums.lines]
-        left = ", ".join(f"{name} {part / whole:.0%}" for name, part, whole in spare if whole > 0)
+        free = [((line.spare or 0) / line.given, line.storage) for line in sums.lines if line.given]
         return Card(
             id=row.pk, version=row.version, key=row.key, title=design.title, reason=design.reason,
             family=FAMILIES[design.family].name, holds=f"{placed} of {sums.pieces} pieces",
-            left=f"free: {left}", cost=f"{bill(design).total:.2f}", hours=hours(design).hours,
+            left=_free(free), cost=f"{bill(design).total:.2f}", hours=hours(design).hours,
             worst=findings[0] if findings else None, stops=sum(f.severity == "stop" for f in findings),
             edits=len(history.done),
             elevation=design_elevation(design, self.survey, self.things, self.units, self.space.name,
-                                       text=GALLERY_TEXT_MM, dimensioned=False),
+                                       dimensioned=False),
         )  # fmt: skip
 
 
-GALLERY_TEXT_MM = 400.0
-"""Text this high fits no compartment: gallery drawings are small and carry their label beside them."""
+def _free(shares: list[tuple[float, str]]) -> str:
+    """How much is left over: the least and the most, and of what."""
+    if not shares:
+        return ""
+    (least, scarce), (most, ample) = min(shares), max(shares)
+    return f"free: {least:.0%} of {scarce}" + (f" to {most:.0%} of {ample}" if len(shares) > 1 else "")
 
 
 def _outcome(design: Design) -> str:

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query'
 import { useCallback } from 'react'
 
 import { api, body, type Schemas } from './client'
@@ -83,6 +83,11 @@ export function useSpaceLedger(spaceId: number, design: number | null) {
       ),
     placeholderData: (before) => before,
   })
+}
+
+/** Forget everything of the one who was signed in, but for the session itself. */
+export function forgetAll(client: QueryClient): void {
+  client.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'session' })
 }
 
 /** Forget what a change to a space may have touched. */

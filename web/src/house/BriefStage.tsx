@@ -1,7 +1,7 @@
 import { ActionIcon, Alert, Button, NativeSelect, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { IconX } from '@tabler/icons-react'
-import { useState } from 'react'
+import { Fragment, useState } from 'react'
 
 import { said, type Schemas } from '../api/client'
 import type { StageProps } from '../shell/HousePage'
@@ -33,9 +33,9 @@ interface PanelProps {
 }
 
 const POSTURES = [
-  { value: 'standing', label: 'stands' },
-  { value: 'seated', label: 'sits' },
-  { value: 'both', label: 'stands and sits' },
+  { value: 'standing', label: 'standing' },
+  { value: 'seated', label: 'seated' },
+  { value: 'both', label: 'both' },
 ]
 const AGES = ['child', 'adult', 'older']
 
@@ -48,7 +48,7 @@ function People({ house, change }: PanelProps) {
     <div className="panel">
       <h2>Who lives here</h2>
       <p className="quiet small">Stature and posture decide how high things may hang.</p>
-      <table className="table">
+      <table className="table people">
         <thead>
           <tr>
             <th>Name</th>
@@ -228,36 +228,38 @@ function RulesForm({ house, change }: PanelProps) {
     <div className="panel">
       <h2>House rules</h2>
       <p className="quiet small">Where the trade disagrees, the house decides once; every number follows.</p>
-      <div className="form-grid">
+      <div className="rules">
         {SCHOOLS.map(({ rule, label, choices }) => {
           const value = String(rules[rule])
           const known = choices.some((choice) => choice.value === value)
           return (
-            <NativeSelect
-              key={rule}
-              label={label}
-              value={value}
-              data={[...choices, ...(known ? [] : [{ value, label: value }])]}
-              onChange={(event) => {
-                const next = event.currentTarget.value
-                put({ [rule]: rule === 'reserve' ? Number(next) : next }, label.toLowerCase())
-              }}
-            />
+            <Fragment key={rule}>
+              <label htmlFor={`rule-${rule}`} className="field-label">
+                {label}
+              </label>
+              <NativeSelect
+                id={`rule-${rule}`}
+                value={value}
+                data={[...choices, ...(known ? [] : [{ value, label: value }])]}
+                onChange={(event) => {
+                  const next = event.currentTarget.value
+                  put({ [rule]: rule === 'reserve' ? Number(next) : next }, label.toLowerCase())
+                }}
+              />
+            </Fragment>
           )
         })}
-        <div>
-          <label htmlFor="budget" className="field-label">
-            Budget, {house.currency}
-          </label>
-          <Field
-            id="budget"
-            label={`Budget, ${house.currency}`}
-            text={rules.budget ?? ''}
-            variant="default"
-            placeholder="none"
-            onKeep={(text) => put({ budget: text || null }, 'budget')}
-          />
-        </div>
+        <label htmlFor="budget" className="field-label">
+          Budget
+        </label>
+        <Field
+          id="budget"
+          label={`Budget, ${house.currency}`}
+          text={rules.budget ?? ''}
+          variant="default"
+          placeholder="none"
+          onKeep={(text) => put({ budget: text || null }, 'budget')}
+        />
       </div>
     </div>
   )

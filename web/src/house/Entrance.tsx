@@ -3,7 +3,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 
 import { api, body, said } from '../api/client'
-import { keys } from '../api/queries'
+import { forgetAll, keys } from '../api/queries'
 
 /** Signing in, registering, and the button into the demo house. */
 export function Entrance({ demo }: { demo: boolean }) {
@@ -18,7 +18,7 @@ export function Entrance({ demo }: { demo: boolean }) {
       return body(api.POST('/api/session', credentials))
     },
     onSuccess: (session) => {
-      client.clear()
+      forgetAll(client)
       client.setQueryData(keys.session, session)
     },
   })

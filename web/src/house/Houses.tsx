@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 
 import { api, body, Problem, said, type Schemas } from '../api/client'
-import { keys } from '../api/queries'
+import { forgetAll, keys } from '../api/queries'
 
 /** The households one may enter; a new one; one from a house file. */
 export function Houses({ session }: { session: Schemas['SessionView'] }) {
@@ -35,8 +35,9 @@ export function Houses({ session }: { session: Schemas['SessionView'] }) {
   })
   const leave = useMutation({
     mutationFn: () => api.DELETE('/api/session'),
-    onSuccess: () => {
-      client.clear()
+    onSuccess: async () => {
+      forgetAll(client)
+      await client.invalidateQueries({ queryKey: keys.session })
       void navigate('/')
     },
   })

@@ -10,6 +10,7 @@ import { DrawingSvg } from '../sheet/DrawingSvg'
 import { Sheet } from '../sheet/Sheet'
 import { PHONE, ViewSwitch, type View } from '../sheet/ViewSwitch'
 import { Gallery } from './Gallery'
+import { Mover } from './Mover'
 import { PartStrip } from './PartStrip'
 import { SearchBar } from './SearchBar'
 import { useDesignEdits } from './useDesignEdits'
@@ -60,6 +61,8 @@ export function DesignStage({ house, space, design, onChoose, shown, onShow }: S
     )
   }
   const over = comparing ? other : undefined
+  // A finding may point at a part; pointing at it selects it.
+  const selected = current.data?.parts.find((part) => part.id === shown) ?? null
   return (
     <main className="room layout">
       {chosen ? (
@@ -69,7 +72,7 @@ export function DesignStage({ house, space, design, onChoose, shown, onShow }: S
           error={current.error}
           edits={edits}
           over={over?.elevation ?? null}
-          shown={shown}
+          selected={selected}
           onShow={onShow}
         />
       ) : (
@@ -87,6 +90,14 @@ export function DesignStage({ house, space, design, onChoose, shown, onShow }: S
             <Button size="compact-sm" variant="subtle" onClick={() => setComparing(true)}>
               Compare with {other.title.toLowerCase()}
             </Button>
+          )}
+          {current.data && (
+            <Mover
+              key={selected?.id ?? 'homeless'}
+              design={current.data}
+              from={selected}
+              onMove={(command) => void edits.edit(command)}
+            />
           )}
         </div>
         {cards.length > 0 ? (
@@ -130,12 +141,12 @@ interface HungProps {
   error: unknown
   edits: ReturnType<typeof useDesignEdits>
   over: Schemas['Drawing'] | null
-  shown: string | null
+  selected: Schemas['PartView'] | null
   onShow: (id: string | null) => void
 }
 
 /** The chosen design on the sheet, with the strip of its selected part. */
-function Hung({ design, error, edits, over, shown, onShow }: HungProps) {
+function Hung({ design, error, edits, over, selected, onShow }: HungProps) {
   const phone = useMediaQuery(PHONE) ?? false
   const [asked, setAsked] = useState<View>('both')
   const view: View = phone && asked === 'both' ? 'elevation' : asked
@@ -144,8 +155,6 @@ function Hung({ design, error, edits, over, shown, onShow }: HungProps) {
     () => new Set(design?.ledger.findings.filter((f) => f.severity === 'stop').flatMap((f) => f.where)),
     [design],
   )
-  // A finding may point at a part; pointing at it selects it.
-  const selected = (shown !== null && parts.get(shown)) || null
   const id = selected?.movable ? selected.id : null
   const move = (steps: number) => id !== null && void edits.edit({ do: 'move', part: id, steps })
   const resize = (steps: number) => id !== null && void edits.edit({ do: 'resize', part: id, steps })

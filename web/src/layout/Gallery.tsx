@@ -39,10 +39,10 @@ function Label({ card, currency, over }: { card: Schemas['Card']; currency: stri
       <span className="label-facts">
         <b>
           {card.cost} {currency}
-        </b>
-        , {card.hours.toFixed(1)} h to install
+        </b>{' '}
+        · {card.hours.toFixed(1)} h
         <br />
-        {card.family}; {card.holds}
+        {card.family}, {card.holds}
         <br />
         <span className="quiet">{card.left}</span>
       </span>
@@ -54,7 +54,7 @@ function Label({ card, currency, over }: { card: Schemas['Card']; currency: stri
         </span>
       )}
       {card.worst && card.worst.severity !== 'note' && (
-        <span className="worst">
+        <span className="worst" title={card.worst.sentence}>
           <SeverityMark severity={card.worst.severity} /> {card.worst.sentence}
         </span>
       )}

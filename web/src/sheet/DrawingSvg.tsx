@@ -47,7 +47,7 @@ export function DrawingSvg(props: DrawingProps) {
       role={interactive ? 'group' : 'img'}
       aria-label={label}
     >
-      <Hatches prefix={prefix} scale={small ? 1.9 : 1} />
+      <Hatches prefix={prefix} scale={small ? 2.4 : 1.6} />
       {below.map((rect, n) => (
         <Box key={n} rect={rect} prefix={prefix} />
       ))}
@@ -76,9 +76,8 @@ export function DrawingSvg(props: DrawingProps) {
             ))}
         </g>
       )}
-      {drawing.dimensions.map((dimension, n) => (
-        <DimensionLine key={n} dimension={dimension} {...props} />
-      ))}
+      {!small &&
+        drawing.dimensions.map((dimension, n) => <DimensionLine key={n} dimension={dimension} {...props} />)}
       {!small &&
         drawing.texts.map((text, n) => (
           <text
@@ -103,13 +102,11 @@ function classes(rect: { layer: string; weight: string; dashed: boolean }): stri
 
 function Box({ rect, prefix }: { rect: Rect; prefix: string }) {
   const content = rect.layer === 'content'
-  return (
+  const box = { x: rect.x, y: -rect.y - rect.h, width: rect.w, height: rect.h }
+  const shape = (
     <rect
       className={classes(rect)}
-      x={rect.x}
-      y={-rect.y - rect.h}
-      width={rect.w}
-      height={rect.h}
+      {...box}
       style={{
         ...(rect.hatch ? { fill: `url(#${prefix}-${rect.hatch})` } : {}),
         ...(content && rect.hatch ? { stroke: `var(--${rect.hatch})` } : {}),
@@ -117,6 +114,15 @@ function Box({ rect, prefix }: { rect: Rect; prefix: string }) {
       data-of={rect.of || undefined}
       data-layer={rect.layer}
     />
+  )
+  // Opaque: no stud shows through a coat.
+  return content ? (
+    <>
+      <rect {...box} fill="var(--paper)" />
+      {shape}
+    </>
+  ) : (
+    shape
   )
 }
 

@@ -4,14 +4,12 @@ import type { Schemas } from '../api/client'
 export function Sheet({
   title,
   children,
-  two = false,
 }: {
   title: Schemas['TitleBlock'] | null
   children: React.ReactNode
-  two?: boolean
 }) {
   return (
-    <section className={`sheet${two ? ' two' : ''}`} aria-label="Sheet">
+    <section className="sheet" aria-label="Sheet">
       <div className="views">{children}</div>
       {title && (
         <div className="title-block" aria-label="Title block">

@@ -1,5 +1,6 @@
 """Design: searches, the gallery of alternatives, hand edits with their consequences, and the ledger."""
 
+from collections.abc import Sequence
 from decimal import Decimal
 from typing import Annotated, Any
 
@@ -237,7 +238,7 @@ class _Scene:
         )  # fmt: skip
 
 
-def _free(shares: list[tuple[float, str]]) -> str:
+def _free(shares: Sequence[tuple[float, str]]) -> str:
     """How much is left over: the least and the most, and of what."""
     if not shares:
         return ""

@@ -15,6 +15,7 @@ from .survey import Survey
 
 FORMAT: Final = "pinakotheke-house-1"
 MOST_BYTES = 20_000_000
+EXPECTED = {"missing": "this field", "extra_forbidden": "no such field"}
 
 
 class Space(Frozen):
@@ -109,4 +110,7 @@ def _no_constant(name: str) -> Any:
 def _fault(error: Any) -> tuple[str, str, str]:
     path = "".join(f"[{p}]" if isinstance(p, int) else f".{p}" for p in error["loc"]).lstrip(".")
     found = "nothing" if error["type"] == "missing" else repr(error["input"])
-    return path, found if len(found) <= 80 else found[:77] + "…", error["msg"].removeprefix("Value error, ")
+    expected = EXPECTED.get(error["type"]) or error["msg"].removeprefix("Value error, ").removeprefix(
+        "Input should be "
+    )
+    return path, found if len(found) <= 80 else found[:77] + "…", expected

@@ -1,5 +1,7 @@
 """A design as an elevation with what lives where, and as a plan."""
 
+from collections import Counter
+
 from ..inventory import Thing
 from ..inventory.needs import need
 from ..layout import Design
@@ -102,7 +104,10 @@ def _contents(canvas: Canvas, design: Design, part: Part, things: dict[str, Thin
         foot = high - own if part.role == "rail" else low
         canvas.rect("content", x, foot, max(w - 10, 6), top - foot, of=a.thing, weight="fine", hatch=n.storage)
         x += w
-    label = [f"{a.count} {things[a.thing].name}" for a in held]
+    counts: Counter[str] = Counter()
+    for a in held:
+        counts[a.thing] += a.count
+    label = [f"{count} {things[of].name}" for of, count in counts.items()]
     box = (low, high - low)
     if part.role == "rail":
         box = (max(low, high - 420), min(high - low, 420))

@@ -23,6 +23,8 @@ LOW_TOP = 900.0
 """What wants to stand low should be taken out below this height, mm; common practice."""
 DRAWER_TOP_SHARE = 0.5
 """Out-of-sight weight of a drawer whose top is above the easy zone."""
+AGAINST = 12.0
+"""Points of a lot that the house would hang and that is laid away instead: about a shelf's price."""
 BRACKET = 12
 """Height of a bracket under the board above, mm (track and standard); in a carcase it is spare."""
 
@@ -44,7 +46,7 @@ class Option:
     bays: frozenset[int]
     """Bays it fits into, by width, depth and pull-out."""
     costs: tuple[float, ...]
-    """Reach points when the compartment stands so many pitches above the bay's foot."""
+    """Points when the compartment stands so many pitches above the bay's foot: reach, and storing against the rule."""
     liked: int
     """The foot with the fewest reach points."""
     rank: tuple[float, float]
@@ -130,10 +132,14 @@ def cut(things: tuple[Thing, ...], bays: tuple[Bay, ...], family: Family, rules:
             continue
         for count in _counts(thing, bays, components, family, rules):
             options: list[Option] = []
-            for need_ in needs(thing, rules, count):
+            wanted = needs(thing, rules, count)
+            for need_ in wanted:
+                against = AGAINST if wanted[0].way == "hang" != need_.way else 0.0
                 for role in ROLES_FOR[need_.way]:
                     if role in family.roles:
-                        option = _option(len(lots), thing, need_, role, bays, components, family, rules, people)
+                        option = _option(
+                            len(lots), thing, need_, role, against, bays, components, family, rules, people
+                        )
                         if option is not None:
                             options.append(option)
             lots.append(Lot(index=len(lots), thing=thing, count=count, options=tuple(options)))
@@ -160,7 +166,7 @@ def _counts(thing: Thing, bays: tuple[Bay, ...], components: dict[tuple[Role, in
     return [thing.count]
 
 
-def _option(lot: int, thing: Thing, need_: Need, role: Role, bays: tuple[Bay, ...],
+def _option(lot: int, thing: Thing, need_: Need, role: Role, against: float, bays: tuple[Bay, ...],
             components: dict[tuple[Role, int], Component], family: Family, rules: HouseRules,
             people: tuple[Person, ...]) -> Option | None:  # fmt: skip
     front = drawer_front(family, need_) if role == "drawer" else 0
@@ -186,7 +192,7 @@ def _option(lot: int, thing: Thing, need_: Need, role: Role, bays: tuple[Bay, ..
     if units > most:
         return None
     costs = _costs(zone, thing.frequency, thing.row.low, role, bay.z0 + hand_height(role, below * bay.pitch, height),
-                   bay.pitch, most)  # fmt: skip
+                   bay.pitch, most, against)  # fmt: skip
     return Option(lot=lot, role=role, need=need_, asked=asked, units=units, below=below, front=front, bays=inside,
                   costs=costs, liked=min(range(len(costs)), key=costs.__getitem__),
                   rank=(-units, -asked))  # fmt: skip
@@ -194,5 +200,5 @@ def _option(lot: int, thing: Thing, need_: Need, role: Role, bays: tuple[Bay, ..
 
 @lru_cache(maxsize=4096)
 def _costs(zone: ReachZone, frequency: Frequency, low: bool, role: Role, first: float, pitch: int,
-           most: int) -> tuple[float, ...]:  # fmt: skip
-    return tuple(reach_points(zone, first + n * pitch, frequency, low, role) for n in range(most + 1))
+           most: int, against: float) -> tuple[float, ...]:  # fmt: skip
+    return tuple(against + reach_points(zone, first + n * pitch, frequency, low, role) for n in range(most + 1))

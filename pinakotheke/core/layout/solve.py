@@ -15,6 +15,7 @@ from typing import Literal
 from ..base import Frozen
 from ..house import HouseRules, Person
 from ..inventory import Thing
+from ..inventory.kinds import Way
 from ..survey import Envelope
 from ..systems import FAMILIES, Family
 from .bound import lower_bound
@@ -51,6 +52,7 @@ FRONT_SHARE = 0.6
 WITHIN = 0.25
 """A gap up to this is called *within*; above it the bound says little."""
 MOST_GROUPS, MOST_LOTS = 400, 600
+STACKED: frozenset[Way] = frozenset({"shelf", "box"})
 
 
 class Relaxation(Frozen):
@@ -310,11 +312,6 @@ def _design(task: _Task, goal: Goal, furnished: _Furnished) -> Design:
     candidate, interior, lots = furnished.candidate, furnished.interior, furnished.lots
     built = build(interior, candidate.bays, candidate.family, spare_shelves=goal != "cheapest")
     structure = candidate.family.structure(task.envelope, candidate.shape, candidate.bays)
-    by_lot = [lot.thing.id for lot in lots]
-    merged: dict[tuple[str, str, str], int] = {}
-    for a in built.assignments:
-        key = (by_lot[int(a.thing)], a.part, a.way)
-        merged[key] = merged.get(key, 0) + a.count
     left: dict[str, int] = {}
     for lot, choice in zip(lots, interior.choices, strict=True):
         if choice is None:
@@ -330,9 +327,7 @@ def _design(task: _Task, goal: Goal, furnished: _Furnished) -> Design:
         rules=task.rules,
         bays=candidate.bays,
         parts=(*structure, *built.parts),
-        assignments=tuple(
-            Assignment.model_validate({"thing": t, "part": p, "way": w, "count": c}) for (t, p, w), c in merged.items()
-        ),
+        assignments=_joined(built.assignments, lots),
         unplaced=tuple(Unplaced(thing=t, count=c) for t, c in left.items()),
         outcome=_outcome(furnished),
     )
@@ -340,6 +335,17 @@ def _design(task: _Task, goal: Goal, furnished: _Furnished) -> Design:
     if faults:
         raise RuntimeError(f"the solver made a design that does not verify: {faults[:3]}")
     return design
+
+
+def _joined(assignments: list[Assignment], lots: tuple[Lot, ...]) -> tuple[Assignment, ...]:
+    """Lots of one thing in one part become one row, but for stacks: two low ones side by side are not one high one."""
+    rows: dict[tuple[object, ...], Assignment] = {}
+    for n, a in enumerate(assignments):
+        named = a.model_copy(update={"thing": lots[int(a.thing)].thing.id})
+        key = (named.thing, a.part, a.way, n if a.way in STACKED else None)
+        known = rows.get(key)
+        rows[key] = named if known is None else known.model_copy(update={"count": known.count + a.count})
+    return tuple(rows.values())
 
 
 def _outcome(furnished: _Furnished) -> Outcome:

@@ -1,5 +1,6 @@
 """Design: searches, the gallery of alternatives, hand edits with their consequences, and the ledger."""
 
+from collections import Counter
 from collections.abc import Sequence
 from decimal import Decimal
 from typing import Annotated, Any
@@ -213,7 +214,10 @@ class _Scene:
 
     def _part(self, design: Design, part: Part) -> PartView:
         size = " × ".join(with_unit(mm, self.units) for mm in (part.w, part.d, part.h))
-        held = [self._held(a.thing, a.count, a.way) for a in design.held_by(part.id)]
+        counts: Counter[tuple[str, Way]] = Counter()
+        for a in design.held_by(part.id):
+            counts[a.thing, a.way] += a.count
+        held = [self._held(thing, count, way) for (thing, way), count in counts.items()]
         role = "shelf" if part.role == "base" else part.role
         where = f"bay {part.bay + 1}" if part.bay is not None else ""
         return PartView(id=part.id, role=part.role, bay=part.bay, name=f"{part.role}, {where}", size=size,

@@ -1,0 +1,1 @@
+"""All tests; run by Django's runner (`make test`)."""

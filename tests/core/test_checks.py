@@ -1,0 +1,122 @@
+"""Findings against cases worked by hand; every finding has words, a basis and a source."""
+
+from math import hypot
+from unittest import TestCase
+
+from pinakotheke.core.checks import check_design, check_survey, remedy, sentence
+from pinakotheke.core.checks.findings import SEVERITIES, Finding
+from pinakotheke.core.house import Person
+from pinakotheke.core.house.people import reach_zone, shared_zone
+from pinakotheke.core.layout import Design
+from pinakotheke.core.layout.edits import AssignGroup, apply
+from pinakotheke.core.survey import envelope
+
+from .examples import ADULT, PLAIN, TIGHT_FIT, WARDROBE, region, solved, survey, wardrobe
+
+
+def findings(design: Design, line: str = PLAIN, things: tuple = WARDROBE, people: tuple = (ADULT,)) -> list[Finding]:
+    read = survey(line)
+    return list(check_design(design, read, envelope(read, TIGHT_FIT), things, people))
+
+
+def of(found: list[Finding], code: str) -> list[Finding]:
+    return [f for f in found if f.code == code]
+
+
+class ReachTests(TestCase):
+    def test_a_standing_adult(self) -> None:
+        # Drillis & Contini (1966): shoulder 0.818 + arm 0.440 − half a hand 0.054 = 1.204 of 1700 mm.
+        zone = reach_zone(ADULT)
+        self.assertAlmostEqual(zone.high, 2046.8)
+        self.assertAlmostEqual(zone.easy_low, 484.5)
+        self.assertAlmostEqual(zone.easy_high, 1591.2)
+        # Reaching over a shelf 558 mm deep costs half of that.
+        self.assertAlmostEqual(reach_zone(ADULT, 558).high, 2046.8 - 279)
+
+    def test_who_sits_on_some_days_is_held_to_the_seated_range(self) -> None:
+        # 2010 ADA Standards, 308: unobstructed 15 to 48 in, 380 to 1220 mm.
+        for posture in ("seated", "both"):
+            zone = reach_zone(ADULT.model_copy(update={"posture": posture}))
+            self.assertEqual((zone.low, zone.high), (380, 1220))
+
+    def test_what_belongs_to_the_house_is_for_every_adult(self) -> None:
+        small = Person(id="bo", name="Bo", stature=1500)
+        child = Person(id="cy", name="Cy", stature=1100, age="child")
+        self.assertEqual(shared_zone((ADULT, small, child)).high, reach_zone(small).high)
+
+    def test_daily_things_too_high_are_to_be_fixed_and_seldom_ones_only_minded(self) -> None:
+        child = Person(id="cy", name="Cy", stature=1000, age="child")
+        own = tuple(t.model_copy(update={"owner": "cy"}) for t in WARDROBE)
+        found = [f for f in findings(wardrobe(), things=own, people=(child,)) if f.code == "reach.high"]
+        self.assertTrue(found)
+        for finding in found:
+            self.assertGreater(finding.measured, finding.limit)
+            often = finding.detail in ("daily", "weekly")
+            self.assertEqual(finding.severity, "fix" if often else "mind")
+            self.assertEqual(finding.person, "Cy")
+
+
+class DesignCheckTests(TestCase):
+    def test_a_good_design_has_no_stop(self) -> None:
+        self.assertFalse([f for f in findings(wardrobe()) if f.severity == "stop"])
+
+    def test_worst_first(self) -> None:
+        order = [SEVERITIES.index(f.severity) for f in findings(wardrobe())]
+        self.assertEqual(order, sorted(order))
+
+    def test_faults_of_the_verifier_become_stops(self) -> None:
+        found = findings(wardrobe(), PLAIN.replace("width 1846 1849 1843", "width 900"))
+        self.assertEqual(found[0].severity, "stop")
+        self.assertTrue(of(found, "fit.envelope"))
+
+    def test_a_frame_that_cannot_be_tilted_up(self) -> None:
+        tall = next(d for d in solved(families=("carcase",)).alternatives)
+        frame = next(p for p in tall.parts if p.role == "frame")
+        ceiling = hypot(frame.h, frame.d) + 10  # the diagonal and the slack to turn in
+        low = f"width 1846; height {int(ceiling) - 1}; depth 612; opening 1250 x 2030; nibs 296 300"
+        high = f"width 1846; height {int(ceiling) + 2}; depth 612; opening 1250 x 2030; nibs 296 300"
+        self.assertTrue(of(findings(tall, low), "carry.tilt"))
+        self.assertFalse(of(findings(tall, high), "carry.tilt"))
+
+    def test_tall_units_are_to_be_anchored_and_it_says_so_with_its_source(self) -> None:
+        (finding,) = of(findings(wardrobe()), "safety.anchor")
+        self.assertIn("F2057", finding.source)
+        self.assertIn("wall", remedy(finding))
+
+    def test_a_track_wants_studs(self) -> None:
+        track = next(d for d in solved(families=("track",)).alternatives)
+        self.assertTrue(of(findings(track), "fixing.studs"))
+        self.assertFalse(of(findings(track, PLAIN + "; studs 40 then every 400"), "fixing.studs"))
+
+    def test_an_overloaded_shelf_sags_too_far(self) -> None:
+        design = wardrobe()
+        shelf = next(p for p in design.parts if p.role == "shelf")
+        for a in design.assignments:
+            if a.thing == "jumpers" and a.part != shelf.id:
+                send = AssignGroup(thing=a.thing, way=a.way, count=a.count, source=a.part, target=shelf.id)
+                design = apply(design, send)
+        heavy = tuple(t.model_copy(update={"mass": 60}) if t.id == "jumpers" else t for t in WARDROBE)
+        found = findings(design, things=heavy)
+        sag = of(found, "strength.sag")
+        self.assertTrue(sag and all(f.measured > f.limit for f in sag))
+        self.assertTrue(of(found, "strength.rating"))
+
+    def test_every_finding_can_be_said_in_both_units(self) -> None:
+        heavy = tuple(t.model_copy(update={"mass": 80}) for t in WARDROBE)
+        for finding in findings(wardrobe(), PLAIN.replace("1250", "1190") + "; meter at 50, 900 up, 200 x 300", heavy):
+            for units in ("metric", "imperial"):
+                said = sentence(finding, units)  # type: ignore[arg-type]
+                self.assertTrue(said.endswith((".", ")")), said)
+                self.assertNotIn("{", said)
+            self.assertTrue(finding.source, finding.code)
+
+
+class SurveyCheckTests(TestCase):
+    def test_missing_doubted_and_cautions(self) -> None:
+        doubted = "width 1846; low back width 1846; low back width 1900"
+        read = survey(doubted + "; height 2400; depth 600; panel at 50, 900 up, 300 x 500")
+        found = list(check_survey(read, envelope(read, TIGHT_FIT)))
+        self.assertTrue({"survey.missing", "survey.repeat", "clear.caution"} <= {f.code for f in found})
+
+    def test_nothing_wrong_in_a_full_survey(self) -> None:
+        self.assertEqual(check_survey(survey(), region()), ())

@@ -1,0 +1,88 @@
+"""The command line, in its own process: no Django, exit codes, one line per fault."""
+
+import json
+import subprocess
+import sys
+from decimal import Decimal
+from pathlib import Path
+from tempfile import TemporaryDirectory
+from unittest import TestCase
+from xml.etree import ElementTree
+
+ROOT = Path(__file__).parents[2]
+DEMO = str(ROOT / "pinakotheke" / "demo" / "halt.house.json")
+NO_DJANGO = """
+import sys
+class Refuse:
+    def find_spec(self, name, path=None, target=None):
+        if name.split(".")[0] in ("django", "ninja"):
+            raise ImportError(f"{name} is not to be imported")
+sys.meta_path.insert(0, Refuse())
+from pinakotheke.cli import main
+sys.exit(main(sys.argv[1:]))
+"""
+
+
+def run(*args: str, stdin: str | None = None) -> subprocess.CompletedProcess[str]:
+    """The command line in a process that refuses to import Django."""
+    return subprocess.run(
+        [sys.executable, "-c", NO_DJANGO, *args], cwd=ROOT, capture_output=True, text=True, input=stdin, timeout=120
+    )
+
+
+class CommandLineTests(TestCase):
+    def test_design(self) -> None:
+        got = run("design", DEMO, "--space", "ticket-office", "--seconds", "0.5")
+        self.assertEqual((got.returncode, got.stderr), (0, ""))
+        answer = json.loads(got.stdout)
+        self.assertIsNone(answer["blocked"])
+        self.assertGreaterEqual(len(answer["alternatives"]), 2)
+        self.assertTrue(all(0 <= a["gap"] <= 1 and float(a["total"]) > 0 for a in answer["alternatives"]))
+
+    def test_check_says_what_is_missing(self) -> None:
+        got = run("check", DEMO)
+        self.assertEqual(got.returncode, 0)
+        office, lamps = json.loads(got.stdout)
+        self.assertEqual(office["envelope"]["missing"], [])
+        self.assertTrue(any(f["code"] == "survey.missing" for f in lamps["findings"]) or lamps["envelope"] is None)
+
+    def test_cut_and_draw(self) -> None:
+        with TemporaryDirectory() as folder:
+            out = Path(folder) / "sheet.svg"
+            got = run("draw", DEMO, "--space", "ticket-office", "--view", "plan", "-o", str(out))
+            self.assertEqual(got.returncode, 0, got.stderr)
+            ElementTree.parse(out)
+        bill = json.loads(run("cut", DEMO, "--space", "ticket-office", "--design", "1", "--seconds", "0.2").stdout)
+        self.assertEqual(Decimal(bill["total"]), sum(Decimal(line["total"]) for line in bill["lines"]))
+
+    def test_a_house_that_does_not_fit_ends_with_1(self) -> None:
+        house = {
+            "format": "pinakotheke-house-1", "name": "x",
+            "spaces": [{"id": "a", "name": "A", "survey": {"readings": [
+                {"id": "r1", "what": "width", "value": 300}, {"id": "r2", "what": "height", "value": 2400},
+                {"id": "r3", "what": "depth", "value": 600}]}}],
+        }  # fmt: skip
+        got = run("design", "-", stdin=json.dumps(house))
+        self.assertEqual(got.returncode, 1)
+        self.assertEqual(json.loads(got.stdout)["blocked"]["subject"], "width")
+
+    def test_bad_input_ends_with_2_and_a_line_per_fault(self) -> None:
+        bad = {"format": "pinakotheke-house-1", "name": "", "colour": 1, "things": [{"id": "t", "count": -1}]}
+        got = run("check", "-", stdin=json.dumps(bad))
+        self.assertEqual((got.returncode, got.stdout), (2, ""))
+        lines = got.stderr.strip().splitlines()
+        self.assertGreaterEqual(len(lines), 4)
+        self.assertTrue(all(": found " in line and "; expected " in line for line in lines), got.stderr)
+
+    def test_other_mistakes_are_said_without_a_trace(self) -> None:
+        for args, part in (
+            (("check", "/nowhere.json"), "nowhere"),
+            (("design", DEMO), "say which space"),
+            (("design", DEMO, "--space", "cellar"), "cellar"),
+            (("cut", DEMO, "--space", "ticket-office", "--design", "99", "--seconds", "0.2"), "no alternative 99"),
+        ):
+            with self.subTest(args):
+                got = run(*args)
+                self.assertEqual(got.returncode, 2)
+                self.assertIn(part, got.stderr)
+                self.assertNotIn("Traceback", got.stderr)

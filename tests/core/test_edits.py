@@ -1,0 +1,123 @@
+"""Hand edits: pure, in order, refused with the mend when they cannot be carried out, and undone exactly."""
+
+from unittest import TestCase
+
+from pinakotheke.core.errors import EditRefused
+from pinakotheke.core.layout import Design, History, verify
+from pinakotheke.core.layout.edits import (
+    MOST_EDITS,
+    AddPart,
+    AssignGroup,
+    MovePart,
+    RemovePart,
+    ResizePart,
+    apply,
+)
+from pinakotheke.core.systems import Part
+
+from .examples import WARDROBE, region, solved, wardrobe
+
+
+class EditTests(TestCase):
+    def setUp(self) -> None:
+        self.design = wardrobe()
+
+    def one(self, role: str) -> Part:
+        return next(p for p in self.design.parts if p.role == role)
+
+    def refused(self, command: object, part: str) -> None:
+        with self.assertRaises(EditRefused) as caught:
+            apply(self.design, command)  # type: ignore[arg-type]
+        self.assertIn(part, f"{caught.exception.problem} {caught.exception.mend}")
+
+    def test_a_move_goes_by_whole_pitches(self) -> None:
+        rail = self.one("rail")
+        moved = apply(self.design, MovePart(part=rail.id, steps=-2))
+        self.assertEqual(moved.part(rail.id).z, rail.z - 2 * self.design.bays[rail.bay or 0].pitch)
+        self.assertEqual(self.design.part(rail.id).z, rail.z)
+
+    def test_a_bracket_goes_with_its_shelf(self) -> None:
+        track = next(d for d in solved(families=("track",)).alternatives)
+        shelf = next(p for p in track.parts if p.role == "shelf")
+        moved = apply(track, MovePart(part=shelf.id, steps=1))
+        self.assertEqual([p.id for p in moved.parts], [p.id for p in track.parts])
+        before = [p.z for p in track.parts if p.role == "bracket"]
+        after = [p.z for p in moved.parts if p.role == "bracket"]
+        self.assertEqual(sorted(b - a for a, b in zip(before, after, strict=True) if a != b), [28, 28])
+
+    def test_a_part_taken_out_leaves_its_things_without_a_place(self) -> None:
+        rail = self.one("rail")
+        held = sum(a.count for a in self.design.held_by(rail.id))
+        gone = apply(self.design, RemovePart(part=rail.id))
+        self.assertEqual(sum(u.count for u in gone.unplaced), held)
+        self.assertFalse([f for f in verify(gone, region(), WARDROBE) if f.code == "count"])
+
+    def test_things_are_sent_and_brought_back(self) -> None:
+        rail = self.one("rail")
+        held = self.design.held_by(rail.id)[0]
+        sent = apply(self.design, AssignGroup(thing=held.thing, way=held.way, count=1, source=rail.id))
+        self.assertEqual([(u.thing, u.count) for u in sent.unplaced], [(held.thing, 1)])
+        back = apply(sent, AssignGroup(thing=held.thing, way=held.way, count=1, target=rail.id))
+        self.assertEqual(back.unplaced, ())
+        self.assertEqual(
+            sum(a.count for a in back.held_by(rail.id)), sum(a.count for a in self.design.held_by(rail.id))
+        )
+
+    def test_an_added_part_is_placed_by_the_pitch(self) -> None:
+        added = apply(self.design, AddPart(role="shelf", bay=0, z=1000))
+        (new,) = set(added.parts) - set(self.design.parts)
+        bay = self.design.bays[0]
+        self.assertEqual((new.x, new.w, (new.z - bay.z0) % bay.pitch), (bay.x, bay.w, 0))
+        self.assertLessEqual(abs(new.z - 1000), bay.pitch)
+
+    def test_a_drawer_gets_the_next_front(self) -> None:
+        drawer = self.one("drawer")
+        self.assertEqual(apply(self.design, ResizePart(part=drawer.id, steps=1)).part(drawer.id).h, 224)
+
+    def test_what_cannot_be_done_is_refused(self) -> None:
+        rail, drawer, frame = self.one("rail"), self.one("drawer"), self.one("frame")
+        self.refused(MovePart(part="nowhere", steps=1), "no part")
+        self.refused(MovePart(part=frame.id, steps=1), "stands fixed")
+        self.refused(MovePart(part=rail.id, steps=200), "leave its bay")
+        self.refused(ResizePart(part=rail.id, steps=1), "one size")
+        self.refused(ResizePart(part=drawer.id, steps=9), "160, 224, 288")
+        self.refused(AddPart(role="shelf", bay=99, z=0), "no bay")
+        self.refused(AddPart(role="shelf", bay=0, z=90_000), "leave the bay")
+        self.refused(AssignGroup(thing="shirts", way="hang", count=999, source=rail.id), "smaller count")
+        self.refused(AssignGroup(thing="shirts", way="hang", count=1, source=rail.id, target=rail.id), "already")
+        held = self.design.held_by(rail.id)[0]
+        self.refused(
+            AssignGroup(thing=held.thing, way="hang", count=1, source=rail.id, target=frame.id), "Nothing is kept"
+        )
+
+
+class HistoryTests(TestCase):
+    def test_undo_and_redo(self) -> None:
+        base = wardrobe()
+        rail = next(p for p in base.parts if p.role == "rail")
+        start = History(base=base)
+        once = start.after(MovePart(part=rail.id, steps=-1))
+        twice = once.after(RemovePart(part=rail.id))
+        self.assertEqual(twice.undo().current, once.current)
+        self.assertEqual(twice.undo().undo().current, base)
+        self.assertEqual(twice.undo().undo().redo().redo().current, twice.current)
+        self.assertEqual(twice.undo().after(MovePart(part=rail.id, steps=-1)).undone, ())
+
+    def test_nothing_to_undo_or_redo(self) -> None:
+        start = History(base=wardrobe())
+        for act in (start.undo, start.redo):
+            with self.assertRaises(EditRefused):
+                act()
+
+    def test_a_refused_edit_leaves_the_history_alone(self) -> None:
+        start = History(base=wardrobe())
+        with self.assertRaises(EditRefused):
+            start.after(MovePart(part="nowhere", steps=1))
+        self.assertEqual(start.done, ())
+
+    def test_no_more_than_so_many(self) -> None:
+        base: Design = wardrobe()
+        rail = next(p for p in base.parts if p.role == "rail")
+        full = History(base=base, done=tuple(MovePart(part=rail.id, steps=0) for _ in range(MOST_EDITS)))
+        with self.assertRaises(EditRefused):
+            full.after(MovePart(part=rail.id, steps=0))

@@ -1,0 +1,148 @@
+"""What things ask of storage, worked by hand from the tables, and the quick-add line."""
+
+from unittest import TestCase
+
+from pydantic import ValidationError
+
+from pinakotheke.core.errors import CallOutError
+from pinakotheke.core.house import HouseRules, Person
+from pinakotheke.core.inventory import demand, needs
+from pinakotheke.core.inventory.demand import with_reserve
+from pinakotheke.core.inventory.kinds import KINDS
+from pinakotheke.core.inventory.needs import need
+from pinakotheke.core.inventory.quickadd import quick_add
+
+from .examples import thing
+
+PLAIN = HouseRules(reserve=0)
+PEOPLE = (Person(id="ada", name="Ada Quill"), Person(id="ben", name="Ben Rowe"))
+
+
+class NeedTests(TestCase):
+    def test_rail_of_nine_shirts(self) -> None:
+        # 9 × 28 mm = 252 mm; clear height 50 + 1000 + 60 = 1110 mm; 9 × 0.25 kg = 2.25 kg.
+        got = need(thing("s", "shirt", 9), "hang", PLAIN)
+        self.assertEqual((got.amount, got.clear, got.mass), (252, 1110, 2.25))
+
+    def test_hangers_stretch_or_shrink_the_rail(self) -> None:
+        for hangers, factor in (("slim", 0.75), ("ordinary", 1.0), ("padded", 1.25)):
+            rules = HouseRules.model_validate({"hangers": hangers})
+            self.assertEqual(need(thing("s", "shirt", 10), "hang", rules).amount, 280 * factor)
+
+    def test_stacks_of_jumpers(self) -> None:
+        # 60 mm each: five to a stack of 300. Twelve jumpers: three stacks of 300 + 20 mm finger room.
+        got = need(thing("j", "jumper", 12), "shelf", PLAIN)
+        self.assertEqual((got.per_stack, got.amount, got.clear), (5, 3 * 320, 5 * 60 + 40))
+
+    def test_a_low_stack_is_no_higher_than_its_pieces(self) -> None:
+        self.assertEqual(need(thing("j", "jumper", 2), "shelf", PLAIN).clear, 2 * 60 + 40)
+
+    def test_drawer_of_shirts(self) -> None:
+        # A front of 160 has 120 inside: four shirts of 30 mm. Nine shirts: three stacks of 240 × 320 mm at 85 %.
+        got = need(thing("s", "shirt", 9), "drawer", PLAIN)
+        self.assertEqual(got.per_stack, 4)
+        self.assertAlmostEqual(got.amount, 3 * 240 * 320 / 0.85)
+
+    def test_boxes_stack_only_in_a_dense_house_and_when_seldom_used(self) -> None:
+        boxes = thing("b", "box-medium", 4, frequency="rarely")
+        single, dense = need(boxes, "box", PLAIN), need(boxes, "box", HouseRules(access="dense"))
+        self.assertEqual(dense.amount * 2, single.amount)
+        often = thing("b", "box-medium", 4, frequency="daily")
+        self.assertEqual(need(often, "box", HouseRules(access="dense")).amount, single.amount)
+
+    def test_what_creases_hangs_first_and_a_wish_is_the_only_way(self) -> None:
+        self.assertEqual(needs(thing("s", "shirt"), PLAIN)[0].way, "hang")
+        self.assertNotEqual(needs(thing("t", "t-shirt"), PLAIN)[0].way, "hang")
+        self.assertEqual(needs(thing("t", "t-shirt"), HouseRules(hang="all-that-can"))[0].way, "hang")
+        self.assertEqual([n.way for n in needs(thing("s", "shirt", way="drawer"), PLAIN)], ["drawer"])
+
+    def test_its_own_size_and_mass_rule(self) -> None:
+        own = thing("c", "custom", 2, size=(400, 300, 200), mass=3)
+        got = need(own, "box", PLAIN)
+        self.assertEqual((got.amount, got.clear, got.depth, got.mass), (2 * 410, 225, 300, 6))
+
+    def test_every_kind_can_be_stored_every_way_it_names(self) -> None:
+        for kind in KINDS.values():
+            size = (300, 300, 100) if kind.id == "custom" else None
+            for way in kind.ways:
+                got = need(thing("x", kind.id, 3, size=size), way, PLAIN)
+                self.assertGreater(got.amount, 0)
+                self.assertGreater(got.clear, 0)
+
+
+class DemandTests(TestCase):
+    def test_reserve_is_a_share_of_what_is_provided(self) -> None:
+        # 850 mm with 15 % kept free: 850 / 0.85 = 1000, not 850 × 1.15.
+        self.assertAlmostEqual(with_reserve(850, 0.15), 1000)
+
+    def test_lines_by_drop_class_and_depth(self) -> None:
+        got = demand(
+            (thing("a", "shirt", 10), thing("b", "shirt", 10), thing("c", "coat-long", 2), thing("j", "jumper", 5)),
+            HouseRules(reserve=0.2),
+        )
+        lines = {(line.storage, line.label): line for line in got.lines}
+        self.assertEqual(lines["hanging", "shirt"].bare, 560)
+        self.assertAlmostEqual(lines["hanging", "shirt"].asked, 700)
+        self.assertEqual(lines["hanging", "shirt"].pieces, 20)
+        self.assertEqual(lines["folded", "330"].bare, 320)
+        self.assertAlmostEqual(got.asked("hanging"), sum(n.asked for k, n in lines.items() if k[0] == "hanging"))
+
+    def test_what_leaves_asks_for_nothing(self) -> None:
+        rows = (thing("a", "shirt", 10, decision="give away"), thing("b", "shirt", 4, decision="undecided"))
+        self.assertEqual(demand(rows, PLAIN).pieces, 4)
+        self.assertEqual(demand((), PLAIN).lines, ())
+
+
+class QuickAddTests(TestCase):
+    def add(self, line: str) -> dict[str, object]:
+        (one,) = quick_add(line, PEOPLE, "metric")
+        return one.model_dump(include={"name", "kind", "count", "owner", "frequency", "decision", "way", "size"})
+
+    def test_facts_in_any_order(self) -> None:
+        for line in (
+            "14 shirts, daily, Ada, fold",
+            "shirts 14, fold, ada quill, every day",
+            "14 x shirts, ada, folded, often",
+        ):
+            with self.subTest(line):
+                got = self.add(line)
+                self.assertEqual((got["kind"], got["count"], got["owner"]), ("shirt", 14, "ada"))
+                self.assertEqual((got["frequency"], got["way"]), ("daily", "shelf"))
+
+    def test_no_count_is_one_and_decisions_are_heard(self) -> None:
+        self.assertEqual(self.add("long coat, donate")["decision"], "give away")
+        self.assertEqual(self.add("long coat")["count"], 1)
+
+    def test_a_size_makes_anything_known(self) -> None:
+        got = self.add("2 easels, 600 x 90 x 1100")
+        self.assertEqual((got["kind"], got["size"]), ("custom", (600, 90, 1100)))
+
+    def test_several_groups_get_their_own_ids(self) -> None:
+        got = quick_add("3 jumpers; 4 shirts", (), "metric", taken=frozenset({"t1"}))
+        self.assertEqual([t.id for t in got], ["t2", "t3"])
+
+    def test_refused_with_the_mend(self) -> None:
+        for line, part in (
+            ("5 shitrs", "Did you mean shirt"),
+            ("5 quuxes", "size"),
+            ("5 shirts, whenever", "daily"),
+            ("0 shirts", "1 to 10,000"),
+            ("99999 shirts", "1 to 10,000"),
+            ("-3 shirts", "1 to 10,000"),
+            ("3 jackets, drawer", "hang"),
+            (" ; ", "14 shirts"),
+            ("12", "14 shirts"),
+        ):
+            with self.subTest(line), self.assertRaises(CallOutError) as caught:
+                quick_add(line, PEOPLE, "metric")
+            self.assertIn(part, caught.exception.mend)
+
+    def test_a_thing_that_contradicts_itself_is_refused(self) -> None:
+        for bad in (
+            {"kind": "nonsense"},
+            {"kind": "custom"},
+            {"kind": "jacket", "way": "drawer"},
+            {"kind": "shirt", "count": 0},
+        ):
+            with self.subTest(bad), self.assertRaises(ValidationError):
+                thing("x", **bad)  # type: ignore[arg-type]

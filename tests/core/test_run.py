@@ -1,0 +1,55 @@
+"""Filling a stretch with modules, against trying every combination."""
+
+from itertools import combinations_with_replacement
+from random import Random
+from unittest import TestCase
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from pinakotheke.core.layout.run import NEAR, front, rows
+from pinakotheke.core.systems import FAMILIES
+
+
+def brute(stretch: int, modules: tuple[int, ...], count: int) -> int:
+    """The most width exactly `count` modules use, by trying all; -1 when none fits."""
+    return max((s for c in combinations_with_replacement(modules, count) if (s := sum(c)) <= stretch), default=-1)
+
+
+class RunTests(TestCase):
+    def test_front_is_exact(self) -> None:
+        random = Random(7)
+        for _ in range(60):
+            modules = tuple(sorted(random.sample(range(180, 1000), random.randint(1, 5))))
+            stretch = random.randint(0, 3000)
+            got = front(stretch, modules)
+            for count, used in enumerate(got.used, 1):
+                if count <= 6:
+                    self.assertEqual(used, brute(stretch, modules, count), (stretch, modules, count))
+            self.assertEqual(brute(stretch, modules, len(got.used) + 1), -1)
+
+    def test_real_families(self) -> None:
+        for family in FAMILIES.values():
+            got = front(2413, family.modules)
+            for count in range(1, min(len(got.used), 5) + 1):
+                self.assertEqual(got.used[count - 1], brute(2413, family.modules, count))
+
+    @given(
+        st.integers(0, 2500), st.lists(st.integers(150, 900), min_size=1, max_size=4, unique=True), st.integers(1, 5)
+    )
+    def test_rows_fill_what_the_front_says(self, stretch: int, modules: list[int], count: int) -> None:
+        found = rows(stretch, tuple(modules), count)
+        best = brute(stretch, tuple(sorted(modules)), count)
+        if best < 0:
+            self.assertEqual(found, ())
+            return
+        self.assertEqual(sum(found[0]), best)
+        self.assertEqual(len(set(found)), len(found))
+        for row in found:
+            self.assertEqual(len(row), count)
+            self.assertEqual(sorted(row, reverse=True), list(row))
+            self.assertTrue(best - NEAR <= sum(row) <= best and set(row) <= set(modules))
+
+    def test_the_bound_on_the_count(self) -> None:
+        self.assertEqual(front(2000, (600, 900)).count_bound, 3)
+        self.assertEqual(front(0, (600,)).used, ())

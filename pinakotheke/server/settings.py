@@ -117,5 +117,8 @@ LOGGING = {
     "disable_existing_loggers": False,
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
-    "loggers": {"django.request": {"level": "CRITICAL" if TESTING else "ERROR"}},
+    "loggers": {
+        "django.request": {"level": "CRITICAL" if TESTING else "ERROR"},
+        "django.security.csrf": {"level": "CRITICAL" if TESTING else "WARNING"},
+    },
 }

@@ -1,4 +1,4 @@
-import { createTheme, type CSSVariablesResolver, type MantineColorsTuple } from '@mantine/core'
+import { createTheme, Modal, type CSSVariablesResolver, type MantineColorsTuple } from '@mantine/core'
 
 const verdigris: MantineColorsTuple = [
   '#EAF4F3',
@@ -15,7 +15,7 @@ const verdigris: MantineColorsTuple = [
 
 export const theme = createTheme({
   primaryColor: 'verdigris',
-  primaryShade: { light: 6, dark: 3 },
+  primaryShade: 6,
   autoContrast: true,
   colors: { verdigris },
   fontFamily: "'Source Sans 3 Variable', sans-serif",
@@ -23,6 +23,7 @@ export const theme = createTheme({
   defaultRadius: 2,
   fontSizes: { xs: '0.78rem', sm: '0.875rem', md: '0.95rem', lg: '1.1rem', xl: '1.3rem' },
   cursorType: 'pointer',
+  components: { Modal: Modal.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } }) },
 })
 
 /** The gallery's own wall, paper and ink stand in for Mantine's white and black. */

@@ -203,6 +203,7 @@ function DimensionLine({ dimension, onDimension, next }: DrawingProps & { dimens
           d={`M${x - tick} ${-y + tick}L${x + tick} ${-y - tick}`}
         />
       ))}
+      {can && <path className="catch" d={`M${start[0]} ${-start[1]}L${end[0]} ${-end[1]}`} />}
       {can && (
         <rect
           x={dimension.x - size * 2.2}

@@ -1,0 +1,109 @@
+"""Debian's Chromium against Django's live server. Every test fails on a page error, or on a request that would leave
+the machine."""
+
+import os
+from typing import Any, ClassVar
+
+from django.conf import settings
+from django.test import LiveServerTestCase
+from playwright.sync_api import Browser, Page, Playwright, Route, expect, sync_playwright
+
+from pinakotheke.server import models
+from pinakotheke.server.actions.layout import ask
+from pinakotheke.server.management.commands.demo import load_demo
+
+CHROMIUM = "/usr/bin/chromium"
+FLAGS = [
+    "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+    "--disable-background-networking", "--disable-component-update", "--disable-sync",
+]  # fmt: skip
+DESK, PHONE = (1280, 800), (390, 844)
+
+expect.set_options(timeout=20_000)
+
+
+def launch(playwright: Playwright) -> Browser:
+    """A fresh browser."""
+    return playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+
+
+_solved: list[dict[str, Any]] = []
+
+
+def solved_demo() -> models.Household:
+    """The demo household with alternatives for its first closet; searched once, then remembered."""
+    house = load_demo()
+    space = house.space_set.order_by("pk").first()
+    assert space is not None
+    if _solved:
+        models.Design.objects.bulk_create(models.Design(space=space, **fields) for fields in _solved)
+    else:
+        ask(house.members.get(), space.pk)
+        _solved.extend(space.designs.order_by("pk").values("key", "base"))
+    return house
+
+
+class BrowserTestCase(LiveServerTestCase):
+    """One browser for the class, one profile for each test."""
+
+    browser: ClassVar[Browser]
+    size = DESK
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        if not (settings.WEB_DIR / "index.html").exists():
+            raise RuntimeError("the web pages are not built: run `make web`")
+        # Playwright's loop runs in this thread, and Django would refuse to touch the database beside it.
+        os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "1"
+        cls.addClassCleanup(os.environ.pop, "DJANGO_ALLOW_ASYNC_UNSAFE")
+        super().setUpClass()
+        playwright = sync_playwright().start()
+        cls.addClassCleanup(playwright.stop)
+        cls.browser = launch(playwright)
+        cls.addClassCleanup(cls.browser.close)
+
+    def setUp(self) -> None:
+        width, height = self.size
+        context = self.browser.new_context(viewport={"width": width, "height": height}, accept_downloads=True)
+        self.addCleanup(context.close)
+        self.outside: list[str] = []
+        self.errors: list[str] = []
+        context.route("**/*", self._stay_here)
+        self.page = context.new_page()
+        self.page.on("pageerror", lambda error: self.errors.append(str(error)))
+        self.page.on("console", lambda said: self.errors.append(said.text) if self._is_error(said) else None)
+
+    def tearDown(self) -> None:
+        self.assertEqual(self.outside, [], "requests that would leave the machine")
+        self.assertEqual(self.errors, [], "errors on the page")
+
+    def _stay_here(self, route: Route) -> None:
+        if route.request.url.startswith((self.live_server_url, "data:", "blob:")):
+            route.continue_()
+        else:
+            self.outside.append(route.request.url)
+            route.abort()
+
+    @staticmethod
+    def _is_error(said: object) -> bool:
+        # The browser reports each 4xx answer; those are part of some tests.
+        return said.type == "error" and "Failed to load resource" not in said.text  # type: ignore[attr-defined]
+
+    def open(self, path: str = "/") -> Page:
+        self.page.goto(self.live_server_url + path)
+        return self.page
+
+    def enter_demo(self, stage: str = "survey", space: int = 0) -> models.Space:
+        """Sign into the solved demo and go to a stage of one of its spaces."""
+        house = solved_demo()
+        row = list(house.space_set.order_by("pk"))[space]
+        self.open()
+        self.page.get_by_role("button", name="Enter the demo house").click()
+        expect(self.page.get_by_role("navigation", name="Stages")).to_be_visible()
+        self.go(row, stage)
+        return row
+
+    def go(self, space: models.Space, stage: str) -> None:
+        """A stage of a space, loaded."""
+        self.open(f"/house/{space.household_id}/{space.pk}/{stage}")
+        expect(self.page.locator(".ledger section").first).to_be_visible()

@@ -1,0 +1,93 @@
+"""Every view, in light and dark and on a phone: no serious or critical finding of axe, nothing cut off sideways."""
+
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import expect
+
+from .driver import PHONE, BrowserTestCase
+
+STAGES = ("house", "survey", "inventory", "layout", "materials")
+
+
+class ViewTests(BrowserTestCase):
+    def no_barriers(self, where: str) -> None:
+        found = Axe().run(self.page).response["violations"]
+        bad = [
+            f"{v['id']}: {v['help']} {[n['target'] for n in v['nodes']][:4]}"
+            for v in found
+            if v["impact"] in ("serious", "critical")
+        ]
+        self.assertEqual(bad, [], where)
+
+    def test_before_one_is_in(self) -> None:
+        self.open()
+        expect(self.page.get_by_role("button", name="Register")).to_be_visible()
+        self.no_barriers("entrance")
+
+    def test_every_stage_in_light_and_dark(self) -> None:
+        space = self.enter_demo()
+        for scheme in ("Dark", "Light"):
+            self.page.get_by_label(scheme, exact=True).click()
+            for stage in STAGES:
+                self.go(space, stage)
+                expect(self.page.locator(".bench")).to_be_visible()
+                self.no_barriers(f"{stage}, {scheme}")
+
+    def test_an_unmeasured_empty_closet(self) -> None:
+        space = self.enter_demo(space=1)
+        for stage, says in (
+            ("survey", "Next reading"),
+            ("inventory", "Add things"),
+            ("layout", "Find designs"),
+            ("materials", "there is none yet"),
+        ):
+            self.go(space, stage)
+            expect(self.page.get_by_text(says).first).to_be_visible()
+            self.no_barriers(f"{stage}, empty")
+
+    def test_dialogs_and_slips(self) -> None:
+        space = self.enter_demo()
+        self.page.keyboard.press("?")
+        expect(self.page.get_by_role("dialog", name="Keys")).to_be_visible()
+        self.no_barriers("keys")
+        self.page.keyboard.press("Escape")
+        self.page.get_by_role("button", name="Door, wall, obstacles").click()
+        expect(self.page.get_by_role("dialog")).to_be_visible()
+        self.no_barriers("facts")
+        self.page.keyboard.press("Escape")
+        self.page.get_by_role("button", name="Clear width: why?").click()
+        expect(self.page.get_by_text("least width read").first).to_be_visible()
+        self.no_barriers("why")
+        self.go(space, "layout")
+        self.page.locator("[data-part]").first.click()
+        self.page.keyboard.press("c")
+        expect(self.page.get_by_test_id("compared")).to_be_visible()
+        self.no_barriers("compared")
+        self.page.goto(self.live_server_url + "/houses")
+        expect(self.page.get_by_label("New household")).to_be_visible()
+        self.no_barriers("houses")
+
+    def test_what_is_not_there_is_said(self) -> None:
+        self.enter_demo()
+        self.open("/house/999999/1/survey")
+        expect(self.page.get_by_role("alert")).to_contain_text("no such household")
+        self.no_barriers("not there")
+
+
+class PhoneTests(BrowserTestCase):
+    size = PHONE
+
+    def test_every_stage_on_a_phone(self) -> None:
+        space = self.enter_demo()
+        for stage in STAGES:
+            self.go(space, stage)
+            expect(self.page.locator(".bench")).to_be_visible()
+            wide = self.page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
+            self.assertEqual(wide, 0, f"{stage} scrolls sideways")
+
+    def test_a_reading_is_called_out_on_a_phone(self) -> None:
+        self.enter_demo(space=1)
+        line = self.page.get_by_label("Call out a reading")
+        line.fill("low width 1102")
+        expect(self.page.get_by_text("✓ low back width 1102 mm")).to_be_visible()
+        self.page.get_by_role("button", name="Keep").click()
+        expect(line).to_have_value("")

@@ -1,0 +1,141 @@
+"""Brief, Measure and Sort through the API: versions, units, undo by replacing, the house file in and out."""
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+
+from pinakotheke.core.housefile import load_house
+from pinakotheke.server import models
+
+from .base import ServerTestCase
+
+
+class HouseholdTests(ServerTestCase):
+    def test_rules_units_and_names(self) -> None:
+        home = self.household()
+        rules = self.ada.get(f"/households/{home}").body["rules"]
+        answer = self.ada.patch(
+            f"/households/{home}",
+            {"version": 1, "name": "Loft", "units": "imperial", "rules": {**rules, "reserve": 0.2}},
+        )
+        self.assertEqual((answer.body["name"], answer.body["units"], answer.body["version"]), ("Loft", "imperial", 2))
+        self.assertEqual(answer.body["rules"]["reserve"], 0.2)
+        self.assertProblem(self.ada.patch(f"/households/{home}", {"version": 1, "name": "Late"}), 409, "version 2")
+        bad = {"version": 2, "rules": {**rules, "reserve": 5}}
+        self.assertProblem(self.ada.patch(f"/households/{home}", bad), 422, "reserve")
+
+    def test_people_are_added_changed_and_taken_out(self) -> None:
+        space = self.closet(things="3 shirts")
+        home = self.ada.get(f"/spaces/{space}").body["household"]
+        people = f"/households/{home}/people"
+        added = self.ada.post(people, {"name": "Ada Quill", "stature": "5' 6\""}).body["people"]
+        self.assertEqual(added[0]["id"], "ada-quill")
+        self.assertAlmostEqual(added[0]["stature"], 66 * 25.4)
+        changed = self.ada.put(f"{people}/ada-quill", {"name": "Ada", "stature": "1680", "posture": "both"})
+        self.assertEqual(changed.body["people"][0]["posture"], "both")
+        self.assertProblem(self.ada.post(people, {"name": "Bo", "stature": "tall"}), 422, "not a length")
+        self.assertProblem(self.ada.post(people, {"name": "Bo", "stature": "9 m"}), 422, "stature")
+        self.assertProblem(self.ada.put(f"{people}/nobody", {"name": "x"}), 404)
+        thing = self.ada.get(f"/spaces/{space}/things").body["things"][0]
+        self.ada.patch(f"/things/{thing['id']}", {"version": 1, "owner": "ada-quill"})
+        self.assertEqual(self.ada.delete(f"{people}/ada-quill").body["people"], [])
+        self.assertEqual(self.ada.get(f"/spaces/{space}/things").body["things"][0]["thing"]["owner"], "")
+
+    def test_everything_done_is_in_the_log(self) -> None:
+        self.closet("width 1846", "3 shirts")
+        actions = set(models.LogEntry.objects.values_list("action", flat=True))
+        self.assertGreaterEqual(len(actions), 4)
+
+
+class HouseFileTests(ServerTestCase):
+    def test_out_and_in_again_is_the_same_house(self) -> None:
+        home = self.demo()
+        out = self.ada.get(f"/households/{home.pk}/house-file")
+        self.assertIn("the-halt.house.json", out.headers["Content-Disposition"])
+        again = self.bring(out.content)
+        self.assertEqual(again.status_code, 201)
+        twice = self.ada.get(f"/households/{again.json()['id']}/house-file")
+        self.assertEqual(load_house(twice.content), load_house(out.content))
+        self.assertEqual(twice.content, out.content)
+
+    def test_a_bad_file_says_each_fault_and_makes_nothing(self) -> None:
+        before = models.Household.objects.count()
+        for content in (b"{", b"[]", b'{"name": NaN}', b'{"format": "pinakotheke-house-1", "name": "x", "colour": 1}'):
+            answer = self.bring(content)
+            self.assertEqual(answer.status_code, 422)
+            self.assertTrue(answer.json()["faults"])
+        self.assertEqual(models.Household.objects.count(), before)
+
+    def bring(self, content: bytes) -> object:
+        client = self.ada.client
+        headers = {"X-CSRFToken": client.cookies["csrftoken"].value}
+        return client.post("/api/house-file", {"file": SimpleUploadedFile("x.house.json", content)}, headers=headers)
+
+
+class SurveyTests(ServerTestCase):
+    def test_a_line_is_heard_then_kept(self) -> None:
+        space = self.closet()
+        heard = self.ada.post(f"/spaces/{space}/call-out/hear", {"line": "width 1846; flurb"}).body
+        self.assertEqual(heard["understood"][0]["echo"], "back width 1846 mm")
+        self.assertEqual(heard["misheard"][0]["said"], "flurb")
+        self.assertEqual(self.ada.get(f"/spaces/{space}").body["survey"]["readings"], [])
+        kept = self.ada.post(f"/spaces/{space}/call-out", {"line": "width 1846; flurb", "version": 1}).body
+        self.assertEqual(kept["space"]["version"], 2)
+        self.assertEqual(kept["space"]["survey"]["readings"][0]["hand"], "ada")
+
+    def test_typing_on_a_dimension_line_in_inches(self) -> None:
+        space = self.closet(units="imperial")
+        slot = {"what": "width", "level": "low", "face": "back"}
+        answer = self.ada.post(f"/spaces/{space}/readings", {"version": 1, "slot": slot, "text": "70 3/4"})
+        self.assertEqual(answer.body["survey"]["readings"][0]["value"], 1797.05)
+        self.assertIn('70 3/4"', [d["text"] for d in answer.body["elevation"]["dimensions"]])
+        bad = self.ada.post(f"/spaces/{space}/readings", {"version": 2, "slot": slot, "text": "3' 14\""})
+        self.assertProblem(bad, 422, "foot or more")
+
+    def test_replacing_is_undo_and_only_on_the_version_seen(self) -> None:
+        space = self.closet("width 1846")
+        first = self.ada.get(f"/spaces/{space}").body
+        key = first["survey"]["readings"][0]["id"]
+        gone = self.ada.delete(f"/spaces/{space}/readings/{key}?version={first['version']}").body
+        self.assertEqual(gone["survey"]["readings"], [])
+        back = self.ada.put(f"/spaces/{space}/survey", {"version": gone["version"], "survey": first["survey"]}).body
+        self.assertEqual(back["survey"], first["survey"])
+        late = self.ada.put(f"/spaces/{space}/survey", {"version": gone["version"], "survey": first["survey"]})
+        self.assertProblem(late, 409, "changed meanwhile")
+
+    def test_spaces_are_renamed_and_taken_away(self) -> None:
+        space = self.closet()
+        self.assertEqual(self.ada.patch(f"/spaces/{space}?version=1", {"name": "Hall"}).body["name"], "Hall")
+        self.assertProblem(self.ada.delete(f"/spaces/{space}?version=1"), 409)
+        self.assertEqual(self.ada.delete(f"/spaces/{space}?version=2").status_code, 204)
+        self.assertProblem(self.ada.get(f"/spaces/{space}"), 404)
+
+
+class ThingsTests(ServerTestCase):
+    def test_added_changed_taken_out_and_put_back(self) -> None:
+        space = self.closet(things="14 shirts, daily; 3 jumpers")
+        view = self.ada.get(f"/spaces/{space}/things").body
+        self.assertEqual(
+            [(t["thing"]["count"], t["kind_name"]) for t in view["things"]], [(14, "shirts"), (3, "jumpers")]
+        )
+        self.assertEqual(view["pieces"], 17)
+        row = view["things"][0]
+        changed = self.ada.patch(f"/things/{row['id']}", {"version": 1, "count": 9, "way": "drawer"}).body
+        self.assertEqual((changed["thing"]["count"], changed["thing"]["way"], changed["version"]), (9, "drawer", 2))
+        self.assertIsNone(self.ada.patch(f"/things/{row['id']}", {"version": 2, "way": None}).body["thing"]["way"])
+        self.assertProblem(self.ada.patch(f"/things/{row['id']}", {"version": 1, "count": 3}), 409)
+        self.assertProblem(self.ada.patch(f"/things/{row['id']}", {"version": 3, "count": 0}), 422)
+        self.assertEqual(self.ada.delete(f"/things/{row['id']}?version=3").status_code, 204)
+        back = self.ada.post(f"/spaces/{space}/things/back", {**row["thing"], "count": 9}).body
+        self.assertEqual({t["thing"]["id"] for t in back["things"]}, {"t1", "t2"})
+
+    def test_one_bad_group_adds_none(self) -> None:
+        space = self.closet()
+        self.assertProblem(
+            self.ada.post(f"/spaces/{space}/things", {"line": "3 shirts; 4 shrits"}), 422, "Did you mean"
+        )
+        self.assertEqual(self.ada.get(f"/spaces/{space}/things").body["things"], [])
+
+    def test_demand_in_the_units_of_the_house(self) -> None:
+        metric = self.ada.get(f"/spaces/{self.closet(things='10 shirts')}/things").body["demand"][0]
+        self.assertIn("280 mm", metric["bare"])
+        imperial = self.ada.get(f"/spaces/{self.closet(things='10 shirts', units='imperial')}/things").body["demand"][0]
+        self.assertIn('11"', imperial["bare"])

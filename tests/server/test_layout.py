@@ -1,0 +1,174 @@
+"""Design through the API: searches as jobs, the gallery, hand edits with their consequences, the list."""
+
+import csv
+import io
+from typing import Any
+
+from pinakotheke.core.errors import Cancelled
+from pinakotheke.server import jobs, models
+from pinakotheke.server.actions import layout as actions
+
+from .base import ServerTestCase
+
+LINE = "width 1846 1849 1843; height 2412; depth 612; opening 1250 x 2030; nibs 296 300"
+THINGS = "9 shirts, daily; 5 jumpers; 12 socks, drawer; 1 ankle boots, seasonal"
+
+
+class SearchTests(ServerTestCase):
+    def test_asked_and_found(self) -> None:
+        space = self.closet(LINE, THINGS)
+        asked = self.ada.post(f"/spaces/{space}/solves")
+        self.assertEqual(asked.status_code, 202)
+        solve = self.ada.get(f"/solves/{asked.body['id']}").body
+        self.assertEqual((solve["status"], solve["progress"], solve["blocked"]), ("done", 1.0, None))
+        gallery = self.ada.get(f"/spaces/{space}/designs").body
+        self.assertGreaterEqual(len(gallery["designs"]), 2)
+        for card in gallery["designs"]:
+            self.assertEqual((card["holds"], card["stops"]), ("27 of 27 pieces", 0))
+            self.assertTrue(card["reason"] and float(card["cost"]) > 0)
+
+    def test_refused_while_the_survey_gives_no_space(self) -> None:
+        space = self.closet("height 2400", THINGS)
+        self.assertProblem(self.ada.post(f"/spaces/{space}/solves"), 422, "width")
+
+    def test_not_everything_fits(self) -> None:
+        space = self.closet("width 300; height 2400; depth 600; door none", THINGS)
+        solve = self.ada.post(f"/spaces/{space}/solves").body
+        solve = self.ada.get(f"/solves/{solve['id']}").body
+        self.assertIn("too small", solve["blocked"]["sentence"])
+        self.assertTrue(solve["blocked"]["relaxations"])
+
+    def test_ten_thousand_things_are_blocked_with_the_reason(self) -> None:
+        space = self.closet(LINE)
+        row = models.Space.objects.get(pk=space)
+        models.Thing.objects.bulk_create(
+            models.Thing(household=row.household, key=f"t{n}", space=row, name="Shirt", kind="shirt", count=1,
+                         frequency="weekly", decision="keep")
+            for n in range(10_000)
+        )  # fmt: skip
+        solve = self.ada.post(f"/spaces/{space}/solves").body
+        self.assertIn("join like with like", self.ada.get(f"/solves/{solve['id']}").body["blocked"]["sentence"])
+        self.assertEqual(len(self.ada.get(f"/spaces/{space}/things").body["things"]), 10_000)
+
+    def test_a_search_no_worker_has_begun_is_cancelled_at_once(self) -> None:
+        space = self.closet(LINE, THINGS)
+        solve = models.Solve.objects.create(space_id=space)
+        self.assertEqual(self.ada.post(f"/solves/{solve.pk}/cancel").body["status"], "cancelled")
+        jobs.run_solve.func(solve.pk)
+        solve.refresh_from_db()
+        self.assertEqual((solve.status, solve.progress), ("cancelled", 0))
+
+    def test_a_running_search_stops_where_it_is_and_keeps_what_it_found(self) -> None:
+        space = self.closet(LINE, THINGS)
+        solve = models.Solve.objects.create(space_id=space)
+        told: list[float] = []
+        real = jobs._Keeper.progress
+
+        def cancel_soon(keeper: Any, share: float, what: str) -> None:
+            real(keeper, share, what)
+            told.append(share)
+            if keeper.solve.space.designs.exists():
+                actions.cancel(models.Membership.objects.get().user, solve.pk)
+                keeper._asked = 0.0
+
+        jobs._Keeper.progress = cancel_soon  # type: ignore[method-assign]
+        try:
+            jobs.run_solve.func(solve.pk)
+        finally:
+            jobs._Keeper.progress = real  # type: ignore[method-assign]
+        solve.refresh_from_db()
+        self.assertEqual(solve.status, "cancelled")
+        self.assertTrue(0 <= max(told) < 1)
+        self.assertTrue(models.Design.objects.filter(space_id=space).exists())
+
+    def test_asking_again_cancels_what_still_runs(self) -> None:
+        space = self.closet(LINE, THINGS)
+        old = models.Solve.objects.create(space_id=space, status="running")
+        self.ada.post(f"/spaces/{space}/solves")
+        old.refresh_from_db()
+        self.assertTrue(old.cancel_requested)
+        keeper = jobs._Keeper(old)
+        with self.assertRaises(Cancelled):
+            keeper.check()
+
+    def test_a_dead_worker_leaves_a_failed_search(self) -> None:
+        solve = models.Solve.objects.create(space_id=self.closet(), status="running")
+        self.assertEqual(jobs.forget_the_dead(), 1)
+        self.assertIn("ask again", self.ada.get(f"/solves/{solve.pk}").body["problem"])
+
+    def test_a_search_that_breaks_is_said_without_its_trace(self) -> None:
+        solve = models.Solve.objects.create(space_id=self.closet(LINE, "3 shirts"))
+        models.Thing.objects.update(kind="unheard-of")
+        with self.assertLogs("pinakotheke.server.jobs", "ERROR"):
+            jobs.run_solve.func(solve.pk)
+        solve.refresh_from_db()
+        self.assertEqual(solve.status, "failed")
+        self.assertNotIn("Traceback", solve.problem)
+
+
+class EditTests(ServerTestCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.space = self.closet(LINE, THINGS)
+        self.ada.post(f"/spaces/{self.space}/solves")
+        self.design = self.ada.get(f"/spaces/{self.space}/designs").body["designs"][0]
+        self.path = f"/designs/{self.design['id']}"
+
+        self.version = self.design["version"]
+
+    def edit(self, version: int, **command: Any) -> Any:
+        return self.ada.post(f"{self.path}/edits", {"version": version, "command": command})
+
+    def test_an_edit_answers_with_all_its_consequences(self) -> None:
+        before = self.ada.get(self.path).body
+        part = next(p for p in before["parts"] if p["holds"] and p["movable"])
+        after = self.edit(self.version, do="remove", part=part["id"]).body
+        self.assertEqual((after["version"], after["edits"], after["can_undo"]), (self.version + 1, 1, True))
+        self.assertGreater(after["ledger"]["unplaced"], 0)
+        self.assertIn("fit.unplaced", [f["code"] for f in after["ledger"]["findings"]])
+        self.assertLess(float(after["bill"]["total"]), float(before["bill"]["total"]))
+        self.assertEqual(len(after["unplaced"]), len(part["holds"]))
+        undone = self.ada.post(f"{self.path}/undo", {"version": self.version + 1}).body
+        for field in ("elevation", "plan", "parts", "unplaced", "bill"):
+            self.assertEqual(undone[field], before[field])
+        self.assertTrue(undone["can_redo"])
+        redone = self.ada.post(f"{self.path}/redo", {"version": self.version + 2}).body
+        self.assertEqual(redone["parts"], after["parts"])
+
+    def test_only_on_the_version_seen(self) -> None:
+        part = next(p for p in self.ada.get(self.path).body["parts"] if p["movable"])["id"]
+        self.assertEqual(self.edit(self.version, do="remove", part=part).status_code, 200)
+        self.assertProblem(
+            self.edit(self.version, do="add", role="shelf", bay=0, z=900), 409, f"version {self.version + 1}"
+        )
+
+    def test_refused_edits_change_nothing(self) -> None:
+        before = self.ada.get(self.path).body
+        self.assertProblem(self.edit(self.version, do="move", part="nowhere", steps=1), 422, "no part")
+        self.assertProblem(self.edit(self.version, do="explode", part="x"), 422)
+        self.assertProblem(self.edit(self.version, do="move", part="x", steps=10**9), 422)
+        self.assertProblem(self.ada.post(f"{self.path}/undo", {"version": self.version}), 422, "nothing to undo")
+        self.assertEqual(self.ada.get(self.path).body, before)
+
+    def test_a_new_search_keeps_what_was_edited_by_hand(self) -> None:
+        part = next(p for p in self.ada.get(self.path).body["parts"] if p["movable"])["id"]
+        self.edit(self.version, do="remove", part=part)
+        self.ada.post(f"/spaces/{self.space}/solves")
+        keys = {d["key"]: d["edits"] for d in self.ada.get(f"/spaces/{self.space}/designs").body["designs"]}
+        self.assertEqual(keys[f"{self.design['key']}-edited-1"], 1)
+        self.assertEqual(keys[self.design["key"]], 0)
+
+    def test_the_list_as_csv(self) -> None:
+        answer = self.ada.get(f"{self.path}/bill.csv")
+        self.assertTrue(answer.headers["Content-Type"].startswith("text/csv"))
+        rows = list(csv.DictReader(io.StringIO(answer.content.decode())))
+        self.assertEqual(rows[-1]["name"], "Total")
+        self.assertEqual(rows[-1]["total EUR"], self.ada.get(self.path).body["bill"]["total"])
+
+    def test_the_ledger_of_a_space_and_the_spines_words(self) -> None:
+        body = self.ada.get(f"/spaces/{self.space}/ledger?design={self.design['id']}").body
+        self.assertEqual(body["ledger"]["design"], self.design["id"])
+        self.assertIn("alternative", body["states"]["layout"])
+        self.assertEqual(body["states"]["inventory"], "4 things")
+        gone = self.ada.get(f"/spaces/{self.space}/ledger?design=999999").body
+        self.assertIsNotNone(gone["ledger"]["design"])

@@ -6,25 +6,15 @@ from typing import Any, ClassVar
 
 from django.conf import settings
 from django.test import LiveServerTestCase
-from playwright.sync_api import Browser, Page, Playwright, Route, expect, sync_playwright
+from playwright.sync_api import Browser, Page, Route, expect, sync_playwright
 
 from pinakotheke.server import models
 from pinakotheke.server.actions.layout import ask
 from pinakotheke.server.management.commands.demo import load_demo
 
-CHROMIUM = "/usr/bin/chromium"
-FLAGS = [
-    "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
-    "--disable-background-networking", "--disable-component-update", "--disable-sync",
-]  # fmt: skip
-DESK, PHONE = (1280, 800), (390, 844)
+from .chromium import DESK, launch
 
 expect.set_options(timeout=20_000)
-
-
-def launch(playwright: Playwright) -> Browser:
-    """A fresh browser."""
-    return playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
 
 
 _solved: list[dict[str, Any]] = []
@@ -102,6 +92,13 @@ class BrowserTestCase(LiveServerTestCase):
         expect(self.page.get_by_role("navigation", name="Stages")).to_be_visible()
         self.go(row, stage)
         return row
+
+    def step_to(self, stage: str) -> None:
+        """Another stage of the same space, by the spine."""
+        link = self.page.locator(f"a.stage[href$='/{stage}'], a.stage[href*='/{stage}?']")
+        link.click()
+        expect(link).to_have_attribute("aria-current", "page")
+        expect(self.page.locator(".sheet .drawing, .bench .panel, .empty").first).to_be_visible()
 
     def go(self, space: models.Space, stage: str) -> None:
         """A stage of a space, loaded."""

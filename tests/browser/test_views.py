@@ -3,7 +3,8 @@
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import expect
 
-from .driver import PHONE, BrowserTestCase
+from .chromium import PHONE
+from .driver import BrowserTestCase
 
 STAGES = ("house", "survey", "inventory", "layout", "materials")
 
@@ -24,23 +25,22 @@ class ViewTests(BrowserTestCase):
         self.no_barriers("entrance")
 
     def test_every_stage_in_light_and_dark(self) -> None:
-        space = self.enter_demo()
+        self.enter_demo()
         for scheme in ("Dark", "Light"):
             self.page.get_by_label(scheme, exact=True).click()
             for stage in STAGES:
-                self.go(space, stage)
-                expect(self.page.locator(".bench")).to_be_visible()
+                self.step_to(stage)
                 self.no_barriers(f"{stage}, {scheme}")
 
     def test_an_unmeasured_empty_closet(self) -> None:
-        space = self.enter_demo(space=1)
+        self.enter_demo(space=1)
         for stage, says in (
             ("survey", "Next reading"),
             ("inventory", "Add things"),
             ("layout", "Find designs"),
             ("materials", "there is none yet"),
         ):
-            self.go(space, stage)
+            self.step_to(stage)
             expect(self.page.get_by_text(says).first).to_be_visible()
             self.no_barriers(f"{stage}, empty")
 
@@ -77,10 +77,9 @@ class PhoneTests(BrowserTestCase):
     size = PHONE
 
     def test_every_stage_on_a_phone(self) -> None:
-        space = self.enter_demo()
+        self.enter_demo()
         for stage in STAGES:
-            self.go(space, stage)
-            expect(self.page.locator(".bench")).to_be_visible()
+            self.step_to(stage)
             wide = self.page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
             self.assertEqual(wide, 0, f"{stage} scrolls sideways")
 

@@ -1,4 +1,4 @@
-import { createTheme, Modal, type CSSVariablesResolver, type MantineColorsTuple } from '@mantine/core'
+import { createTheme, Loader, Modal, type CSSVariablesResolver, type MantineColorsTuple } from '@mantine/core'
 
 const verdigris: MantineColorsTuple = [
   '#EAF4F3',
@@ -23,7 +23,10 @@ export const theme = createTheme({
   defaultRadius: 2,
   fontSizes: { xs: '0.78rem', sm: '0.875rem', md: '0.95rem', lg: '1.1rem', xl: '1.3rem' },
   cursorType: 'pointer',
-  components: { Modal: Modal.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } }) },
+  components: {
+    Modal: Modal.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } }),
+    Loader: Loader.extend({ defaultProps: { role: 'status' } }),
+  },
 })
 
 /** The gallery's own wall, paper and ink stand in for Mantine's white and black. */

@@ -23,6 +23,8 @@ LOW_TOP = 900.0
 """What wants to stand low should be taken out below this height, mm; common practice."""
 DRAWER_TOP_SHARE = 0.5
 """Out-of-sight weight of a drawer whose top is above the easy zone."""
+BEYOND = 8.0
+"""Points of what is out of reach, before its distance: eight times the worst place within reach."""
 AGAINST = 12.0
 """Points of a lot that the house would hang and that is laid away instead: about a shelf's price."""
 BRACKET = 12
@@ -99,11 +101,11 @@ def reach_points(zone: ReachZone, hand: float, frequency: Frequency, low: bool, 
     times the square root of its uses a month, so that a daily thing outweighs thirty monthly ones but not all.
     """
     if hand > zone.high:
-        trouble = 3 + (hand - zone.high) / 200
+        trouble = BEYOND + (hand - zone.high) / 100
     elif hand > zone.easy_high:
         trouble = 0.2 + 0.8 * (hand - zone.easy_high) / max(zone.high - zone.easy_high, 1)
     elif hand < zone.low:
-        trouble = 3 + (zone.low - hand) / 200
+        trouble = BEYOND + (zone.low - hand) / 100
     elif hand < zone.easy_low:
         trouble = 0.2 + 0.8 * (zone.easy_low - hand) / max(zone.easy_low - zone.low, 1)
         if role in ("drawer", "tray"):

@@ -1,0 +1,1 @@
+"""Benchmarks: they print figures, ratios and bounds, and assert nothing about time."""

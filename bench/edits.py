@@ -1,0 +1,59 @@
+"""A hand edit at the API, whole: design, findings and totals; the promise is 150 ms."""
+
+import json
+import os
+import tempfile
+from statistics import median
+from time import perf_counter
+
+PROMISED_MS = 150.0
+EDITS = 30
+
+
+def main() -> None:
+    """Move a shelf of the demo closet down and up again, through Django's test client on a database of its own."""
+    with tempfile.TemporaryDirectory() as folder:
+        os.environ.update(PINAKOTHEKE_VAR=folder, PINAKOTHEKE_DEMO="1", PINAKOTHEKE_EFFORT="0.2",
+                          DJANGO_SETTINGS_MODULE="pinakotheke.server.settings",
+                          PINAKOTHEKE_TASKS="django_tasks.backends.immediate.ImmediateBackend")  # fmt: skip
+        import django
+
+        django.setup()
+        _edits()
+
+
+def _edits() -> None:
+    from django.core.management import call_command
+    from django.test import Client
+
+    from pinakotheke.server.actions.layout import ask
+    from pinakotheke.server.management.commands.demo import load_demo
+
+    call_command("migrate", verbosity=0)
+    house = load_demo()
+    space = house.space_set.order_by("pk").first()
+    assert space is not None
+    ask(house.members.get(), space.pk)
+    client = Client()
+    client.get("/api/session")
+
+    def post(path: str, data: object) -> dict[str, object]:
+        token = client.cookies["csrftoken"].value
+        answer = client.post(f"/api{path}", json.dumps(data), "application/json", headers={"X-CSRFToken": token})
+        assert answer.status_code == 200, answer.content
+        return answer.json()  # type: ignore[no-any-return]
+
+    post("/session/demo", {})
+    row = space.designs.order_by("pk").first()
+    assert row is not None
+    path = f"/designs/{row.pk}"
+    design = client.get(f"/api{path}").json()
+    shelf = next(p["id"] for p in design["parts"] if p["role"] == "shelf")
+    version, times = design["version"], []
+    for n in range(EDITS):
+        command = {"do": "move", "part": shelf, "steps": -1 if n % 2 == 0 else 1}
+        start = perf_counter()
+        version = post(f"{path}/edits", {"version": version, "command": command})["version"]
+        times.append(1000 * (perf_counter() - start))
+    middle = median(times)
+    print(f"hand edit: median {middle:.0f} ms ({middle / PROMISED_MS:.0%} of promise), slowest {max(times):.0f} ms")

@@ -1,0 +1,91 @@
+"""`make screenshots`: one picture of each main view, from the demo data, into `docs/screenshots/`."""
+
+import os
+import subprocess
+import sys
+from pathlib import Path
+from tempfile import TemporaryDirectory
+
+from playwright.sync_api import Page, expect, sync_playwright
+
+from .chromium import DESK, PHONE, launch
+
+ROOT = Path(__file__).parents[2]
+FOLDER = ROOT / "docs" / "screenshots"
+PORT = 8427
+HERE = f"http://127.0.0.1:{PORT}"
+CALLED = "studs 1892 2492; socket at 640, 300 up, 80 x 80"
+
+
+def main() -> None:
+    """Start a demo with its own data, take the pictures, stop it."""
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with TemporaryDirectory() as data:
+        demo = subprocess.Popen(
+            [sys.executable, "manage.py", "demo", "--port", str(PORT)],
+            cwd=ROOT, env={**os.environ, "PINAKOTHEKE_VAR": data}, stdout=subprocess.PIPE, text=True,
+        )  # fmt: skip
+        try:
+            assert demo.stdout is not None
+            while HERE not in (line := demo.stdout.readline()):
+                if not line:
+                    raise RuntimeError("the demo did not start")
+            with sync_playwright() as playwright:
+                page = launch(playwright).new_context(viewport={"width": DESK[0], "height": DESK[1]}).new_page()
+                pictures(page)
+        finally:
+            demo.terminate()
+            demo.wait(timeout=30)
+
+
+def pictures(page: Page) -> None:
+    """Walk the stages and take each."""
+    page.set_default_timeout(60_000)
+    page.goto(HERE)
+    page.get_by_role("button", name="Enter the demo house").click()
+    expect(page.locator("[data-slot]").first).to_be_visible(timeout=60_000)
+    home = page.url.rsplit("/", 2)[0] if page.url.endswith("survey") else f"{page.url}/1"
+
+    page.get_by_label("Call out a reading").fill(CALLED)
+    expect(page.locator(".echo .heard").first).to_be_visible()
+    take(page, "measure")
+    page.get_by_label("Call out a reading").fill("")
+
+    stage(page, "house")
+    take(page, "brief")
+    stage(page, "inventory")
+    take(page, "sort")
+    stage(page, "layout")
+    page.locator("[data-part*=drawer]").first.click()
+    take(page, "design")
+    page.get_by_label("Dark", exact=True).click()
+    take(page, "design-dark")
+    page.get_by_label("Light", exact=True).click()
+    stage(page, "materials")
+    expect(page.get_by_test_id("bill-total")).to_be_visible()
+    take(page, "list")
+
+    page.set_viewport_size({"width": PHONE[0], "height": PHONE[1]})
+    page.goto(f"{home.rsplit('/', 1)[0]}/2/survey")
+    page.get_by_label("Call out a reading").fill("low width 1102")
+    expect(page.locator(".echo .heard").first).to_be_visible(timeout=60_000)
+    take(page, "measure-phone")
+
+
+def stage(page: Page, name: str) -> None:
+    """Go to a stage by the spine and wait until it hangs."""
+    page.locator(f"a.stage[href$='/{name}'], a.stage[href*='/{name}?']").click()
+    expect(page.locator(".sheet .drawing, .panel").first).to_be_visible(timeout=60_000)
+    expect(page.locator(".ledger section").first).to_be_visible(timeout=60_000)
+
+
+def take(page: Page, name: str) -> None:
+    """One picture, once fonts and drawings have settled."""
+    page.evaluate("document.fonts.ready")
+    page.mouse.move(0, 0)
+    page.wait_for_timeout(600)
+    page.screenshot(path=FOLDER / f"{name}.png")
+
+
+if __name__ == "__main__":
+    main()

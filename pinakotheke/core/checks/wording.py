@@ -11,7 +11,9 @@ Say = Callable[[Finding, Callable[[float], str]], str]
 DEFER = "Local codes and a licensed electrician, plumber or builder decide."
 
 _SENTENCES: dict[str, Say] = {
-    "survey.missing": lambda f, mm: f"{f.measured:.0f} readings are missing; next: {f.subject}.",
+    "survey.missing": lambda f, mm: (
+        f"{f.measured:.0f} reading{'s are' if f.measured != 1 else ' is'} missing; next: {f.subject}."
+    ),
     "survey.repeat": lambda f, mm: f"{f.subject} was read as {mm(f.measured)} and {mm(f.limit)}.",
     "survey.neighbour": lambda f, mm: f"{f.subject} reads {mm(f.measured)} and {mm(f.limit)} close by.",
     "survey.sum": lambda f, mm: f"{f.subject} add up to {mm(f.measured)}, the width is {mm(f.limit)}.",

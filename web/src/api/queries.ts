@@ -69,6 +69,8 @@ export function useDesign(id: number | null) {
     queryKey: keys.design(id ?? 0),
     queryFn: () => body(api.GET('/api/designs/{design_id}', { params: { path: { design_id: id ?? 0 } } })),
     enabled: id !== null,
+    // Stepping through the gallery, the last one hangs until the next is here.
+    placeholderData: (before) => before,
   })
 }
 

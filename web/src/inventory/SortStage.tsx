@@ -1,8 +1,9 @@
-import { Alert, Button, Loader } from '@mantine/core'
+import { Button, Loader } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 
 import { said } from '../api/client'
 import { useDesign, useSpace, useThings, useVocabulary } from '../api/queries'
+import { Fetched } from '../shell/Fetched'
 import type { StageProps } from '../shell/HousePage'
 import { DrawingSvg } from '../sheet/DrawingSvg'
 import { Sheet } from '../sheet/Sheet'
@@ -22,31 +23,33 @@ export function SortStage({ house, space, design }: StageProps) {
       <SmallSheet spaceId={space.id} design={design} things={things.data} />
       <section className="bench" aria-label="Bench">
         <QuickAdd spaceId={space.id} people={house.people.map((person) => person.name)} onAdd={change.add} />
-        {things.isError ? (
-          <Alert color="red" variant="outline" role="alert" mt="sm">
-            {said(things.error)}{' '}
-            <Button size="compact-sm" variant="default" onClick={() => void things.refetch()}>
-              Try again
-            </Button>
-          </Alert>
-        ) : !things.data || !vocabulary.data ? (
-          <Loader aria-label="Fetching the things" mt="md" />
-        ) : things.data.things.length === 0 ? (
-          <div className="empty">
-            <p>Empty the closet, group like with like, and count. Name the first group above.</p>
-            <Button variant="default" onClick={() => void change.add('1 short coat, daily').catch(failed)}>
-              Begin with one short coat
-            </Button>
-          </div>
-        ) : (
-          <ThingsTable
-            rows={things.data.things}
-            people={house.people}
-            vocabulary={vocabulary.data}
-            onChange={(row, fields) => void change.change(row, fields).catch(failed)}
-            onRemove={(row) => void change.remove(row).catch(failed)}
-          />
-        )}
+        <Fetched query={things} waiting="Fetching the things">
+          {({ things: rows }) =>
+            rows.length === 0 ? (
+              <div className="empty">
+                <p>Empty the closet, group like with like, and count. Name the first group above.</p>
+                <Button
+                  variant="default"
+                  onClick={() => void change.add('1 short coat, daily').catch(failed)}
+                >
+                  Begin with one short coat
+                </Button>
+              </div>
+            ) : (
+              <Fetched query={vocabulary} waiting="Fetching the words">
+                {(words) => (
+                  <ThingsTable
+                    rows={rows}
+                    people={house.people}
+                    vocabulary={words}
+                    onChange={(row, fields) => void change.change(row, fields).catch(failed)}
+                    onRemove={(row) => void change.remove(row).catch(failed)}
+                  />
+                )}
+              </Fetched>
+            )
+          }
+        </Fetched>
       </section>
     </main>
   )

@@ -1,9 +1,10 @@
-import { Alert, Button, Loader } from '@mantine/core'
+import { Button, Loader } from '@mantine/core'
 import { useMediaQuery } from '@mantine/hooks'
 import { useMemo, useState } from 'react'
 
-import { said, type Schemas } from '../api/client'
+import type { Schemas } from '../api/client'
 import { searching, useDesign, useGallery, useSpace } from '../api/queries'
+import { Fetched } from '../shell/Fetched'
 import type { StageProps } from '../shell/HousePage'
 import { useKeys } from '../shell/useKeys'
 import { DrawingSvg } from '../sheet/DrawingSvg'
@@ -11,23 +12,42 @@ import { Sheet } from '../sheet/Sheet'
 import { PHONE, ViewSwitch, type View } from '../sheet/ViewSwitch'
 import { Gallery } from './Gallery'
 import { Mover } from './Mover'
-import { PartStrip } from './PartStrip'
+import { PartStrip, place } from './PartStrip'
 import { SearchBar } from './SearchBar'
-import { useDesignEdits } from './useDesignEdits'
+import { useDesignEdits, type DesignEdits } from './useDesignEdits'
 
 /** Design: the gallery of alternatives, and the chosen one on the sheet, part by part. */
-export function DesignStage({ house, space, design, onChoose, shown, onShow }: StageProps) {
-  const gallery = useGallery(space.id)
+export function DesignStage(props: StageProps) {
+  const gallery = useGallery(props.space.id)
+  return (
+    <Fetched query={gallery} waiting="Fetching the alternatives">
+      {(data) => <Hall {...props} gallery={data} />}
+    </Fetched>
+  )
+}
+
+function Hall({
+  house,
+  space,
+  design,
+  onChoose,
+  shown,
+  onShow,
+  gallery,
+}: StageProps & { gallery: Schemas['Gallery'] }) {
   const [comparing, setComparing] = useState(false)
-  const cards = gallery.data?.designs ?? []
+  const cards = gallery.designs
   const at = Math.max(
     0,
     cards.findIndex((card) => card.id === design),
   )
   const chosen = cards[at]
   const other = cards.length > 1 ? cards[(at + 1) % cards.length] : undefined
+  const over = comparing ? other : undefined
   const current = useDesign(chosen?.id ?? null)
   const edits = useDesignEdits(space.id, chosen?.id ?? null)
+  // A finding may point at a part; pointing at it selects it.
+  const selected = current.data?.parts.find((part) => part.id === shown) ?? null
 
   const step = (by: number) => {
     const next = cards[(at + by + cards.length) % Math.max(1, cards.length)]
@@ -41,46 +61,26 @@ export function DesignStage({ house, space, design, onChoose, shown, onShow }: S
     U: () => void edits.redo(),
   })
 
-  if (gallery.isError) {
-    return (
-      <main className="room">
-        <Alert color="red" variant="outline" role="alert">
-          {said(gallery.error)}{' '}
-          <Button size="compact-sm" variant="default" onClick={() => void gallery.refetch()}>
-            Try again
-          </Button>
-        </Alert>
-      </main>
-    )
-  }
-  if (!gallery.data) {
-    return (
-      <main className="room">
-        <Loader aria-label="Fetching the alternatives" />
-      </main>
-    )
-  }
-  const over = comparing ? other : undefined
-  // A finding may point at a part; pointing at it selects it.
-  const selected = current.data?.parts.find((part) => part.id === shown) ?? null
   return (
     <main className="room layout">
       {chosen ? (
-        <Hung
-          key={chosen.id}
-          design={current.data}
-          error={current.error}
-          edits={edits}
-          over={over?.elevation ?? null}
-          selected={selected}
-          onShow={onShow}
-        />
+        <Fetched query={current} waiting="Drawing">
+          {(data) => (
+            <Hung
+              design={data}
+              edits={edits}
+              over={over?.elevation ?? null}
+              selected={selected}
+              onShow={onShow}
+            />
+          )}
+        </Fetched>
       ) : (
         <Bare spaceId={space.id} />
       )}
       <section className="bench" aria-label="Bench">
         <div className="bench-head">
-          <SearchBar houseId={house.id} spaceId={space.id} gallery={gallery.data} />
+          <SearchBar houseId={house.id} spaceId={space.id} gallery={gallery} />
           {over && chosen && (
             <span className="quiet" role="status">
               Dashed: {over.title}, over {chosen.title}. <kbd>c</kbd> takes it away.
@@ -102,13 +102,13 @@ export function DesignStage({ house, space, design, onChoose, shown, onShow }: S
         </div>
         {cards.length > 0 ? (
           <Gallery
-            gallery={gallery.data}
+            gallery={gallery}
             chosen={chosen?.id ?? null}
             compared={over?.id ?? null}
             onChoose={onChoose}
           />
         ) : (
-          !searching(gallery.data.solve) && (
+          !searching(gallery.solve) && (
             <p className="teach">
               The space as measured and the things as sorted are enough: complete designs are searched for,
               each proven to fit.
@@ -137,22 +137,21 @@ function Bare({ spaceId }: { spaceId: number }) {
 }
 
 interface HungProps {
-  design: Schemas['DesignView'] | undefined
-  error: unknown
-  edits: ReturnType<typeof useDesignEdits>
+  design: Schemas['DesignView']
+  edits: DesignEdits
   over: Schemas['Drawing'] | null
   selected: Schemas['PartView'] | null
   onShow: (id: string | null) => void
 }
 
 /** The chosen design on the sheet, with the strip of its selected part. */
-function Hung({ design, error, edits, over, selected, onShow }: HungProps) {
+function Hung({ design, edits, over, selected, onShow }: HungProps) {
   const phone = useMediaQuery(PHONE) ?? false
   const [asked, setAsked] = useState<View>('both')
   const view: View = phone && asked === 'both' ? 'elevation' : asked
-  const parts = useMemo(() => new Map(design?.parts.map((part) => [part.id, part])), [design])
+  const parts = useMemo(() => new Map(design.parts.map((part) => [part.id, part])), [design])
   const wrong = useMemo(
-    () => new Set(design?.ledger.findings.filter((f) => f.severity === 'stop').flatMap((f) => f.where)),
+    () => new Set(design.ledger.findings.filter((f) => f.severity === 'stop').flatMap((f) => f.where)),
     [design],
   )
   const id = selected?.movable ? selected.id : null
@@ -166,25 +165,9 @@ function Hung({ design, error, edits, over, selected, onShow }: HungProps) {
     Escape: () => onShow(null),
     v: () => setAsked((was) => (was === 'both' ? 'elevation' : was === 'elevation' ? 'plan' : 'both')),
   })
-  if (error) {
-    return (
-      <Alert color="red" variant="outline" role="alert">
-        {said(error)}
-      </Alert>
-    )
-  }
-  if (!design) {
-    return (
-      <div className="sheet-holder">
-        <Sheet title={null}>
-          <Loader aria-label="Drawing" m="auto" />
-        </Sheet>
-      </div>
-    )
-  }
   const nameOf = (part: string) => {
     const one = parts.get(part)
-    return one ? `${one.name}, at ${one.height}` : part
+    return one ? place(one) : part
   }
   const selectable = new Set(parts.keys())
   return (

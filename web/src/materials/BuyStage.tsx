@@ -1,9 +1,10 @@
-import { Alert, Button, Loader } from '@mantine/core'
+import { Button } from '@mantine/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
 
-import { said, type Schemas } from '../api/client'
+import type { Schemas } from '../api/client'
 import { useDesign } from '../api/queries'
+import { Fetched } from '../shell/Fetched'
 import type { StageProps } from '../shell/HousePage'
 import { DrawingSvg } from '../sheet/DrawingSvg'
 import { Sheet } from '../sheet/Sheet'
@@ -26,46 +27,33 @@ export function BuyStage({ house, space, design }: StageProps) {
       </main>
     )
   }
-  if (query.isError) {
-    return (
-      <main className="room">
-        <Alert color="red" variant="outline" role="alert">
-          {said(query.error)}
-        </Alert>
-      </main>
-    )
-  }
-  if (!query.data) {
-    return (
-      <main className="room">
-        <Loader aria-label="Writing the list" />
-      </main>
-    )
-  }
-  const { bill, elevation, title, id } = query.data
   return (
-    <main className="room buy">
-      <Sheet title={elevation.title}>
-        <DrawingSvg drawing={elevation} label={`${space.name}: ${title}`} marked={marked} />
-      </Sheet>
-      <section className="bench" aria-label="Bench">
-        <div className="row" style={{ justifyContent: 'space-between' }}>
-          <h2>
-            {title}: {bill.lines.length} articles
-          </h2>
-          <Button
-            component="a"
-            href={`/api/designs/${id}/bill.csv`}
-            download
-            className="no-print"
-            size="compact-md"
-          >
-            Save as CSV
-          </Button>
-        </div>
-        <BillTable bill={bill} onMark={(parts) => setMarked(new Set(parts))} />
-      </section>
-    </main>
+    <Fetched query={query} waiting="Writing the list">
+      {({ bill, elevation, title, id }) => (
+        <main className="room buy">
+          <Sheet title={elevation.title}>
+            <DrawingSvg drawing={elevation} label={`${space.name}: ${title}`} marked={marked} />
+          </Sheet>
+          <section className="bench" aria-label="Bench">
+            <div className="row" style={{ justifyContent: 'space-between' }}>
+              <h2>
+                {title}: {bill.lines.length} articles
+              </h2>
+              <Button
+                component="a"
+                href={`/api/designs/${id}/bill.csv`}
+                download
+                className="no-print"
+                size="compact-md"
+              >
+                Save as CSV
+              </Button>
+            </div>
+            <BillTable bill={bill} onMark={(parts) => setMarked(new Set(parts))} />
+          </section>
+        </main>
+      )}
+    </Fetched>
   )
 }
 

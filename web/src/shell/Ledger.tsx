@@ -46,7 +46,7 @@ function Accounts({ ledger, onShow }: { ledger: Schemas['LedgerView']; onShow?: 
             ))}
             {ledger.unplaced > 0 && (
               <p style={{ color: 'var(--stop)', margin: '6px 0 0' }}>
-                {ledger.unplaced} pieces have no place.
+                {ledger.unplaced === 1 ? '1 piece has' : `${ledger.unplaced} pieces have`} no place.
               </p>
             )}
           </>

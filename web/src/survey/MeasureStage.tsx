@@ -1,9 +1,9 @@
-import { Alert, Button, Loader } from '@mantine/core'
 import { useMediaQuery } from '@mantine/hooks'
 import { useMemo, useRef, useState } from 'react'
 
-import { said, type Schemas } from '../api/client'
+import type { Schemas } from '../api/client'
 import { useSpace } from '../api/queries'
+import { Fetched } from '../shell/Fetched'
 import type { StageProps } from '../shell/HousePage'
 import { useKeys } from '../shell/useKeys'
 import { DrawingSvg } from '../sheet/DrawingSvg'
@@ -21,26 +21,11 @@ import { useSurveyChange } from './useSurveyChange'
 /** Measure: the drawing is the form. */
 export function MeasureStage({ space }: StageProps) {
   const query = useSpace(space.id)
-  if (query.isError) {
-    return (
-      <main className="room">
-        <Alert color="red" variant="outline" role="alert">
-          {said(query.error)}{' '}
-          <Button size="compact-sm" variant="default" onClick={() => void query.refetch()}>
-            Try again
-          </Button>
-        </Alert>
-      </main>
-    )
-  }
-  if (!query.data) {
-    return (
-      <main className="room">
-        <Loader aria-label="Fetching the survey" />
-      </main>
-    )
-  }
-  return <Measured space={query.data} />
+  return (
+    <Fetched query={query} waiting="Fetching the survey">
+      {(data) => <Measured space={data} />}
+    </Fetched>
+  )
 }
 
 function Measured({ space }: { space: Schemas['SpaceView'] }) {

@@ -16,7 +16,7 @@ from pinakotheke.core.survey import Reading, Survey, envelope
 
 from .examples import wardrobe
 
-SLOW = settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+SLOW = settings(max_examples=25, suppress_health_check=[HealthCheck.too_slow])
 
 RULES = st.builds(
     HouseRules,

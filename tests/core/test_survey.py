@@ -108,6 +108,13 @@ class EnvelopeTests(TestCase):
         self.assertEqual(e.clear_width(0, 2400), 1843)
         self.assertEqual(e.clear_width(1300, 1500), 1843)
 
+    def test_a_width_of_no_known_height_vouches_for_none(self) -> None:
+        # Low 1840 and high 1830 leave 1830 between them; 1835 read somewhere does not make the middle wider.
+        read = "low width 1840; high width 1830; height 2400; depth 600"
+        self.assertEqual(region(read).clear_width(0, 400), 1830)
+        self.assertEqual(region(read + "; width 1835").clear_width(0, 400), 1830)
+        self.assertEqual(region("width 1835; height 2400; depth 600").clear_width(0, 400), 1835)
+
     def test_skirting_pushes_parts_in_only_as_high_as_it_stands(self) -> None:
         e = region(PLAIN + "; skirting 90 x 15")
         self.assertEqual((e.y_from, e.x_from, e.x_to), (15, 15, 1828))

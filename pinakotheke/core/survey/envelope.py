@@ -84,7 +84,8 @@ class Envelope(Frozen):
 
 def envelope(survey: Survey, rules: HouseRules) -> Envelope:
     """Derive the clear region. Raises `SurveyIncomplete` without a width, a height and a depth, `SpaceTooSmall`
-    when allowances leave nothing. One reading of each already gives an envelope; more readings only shrink it.
+    when allowances leave nothing. One reading of each already gives an envelope; another of the same place only
+    shrinks it.
     """
     width, height, depth = (survey.least(what) for what in ("width", "height", "depth"))
     if width is None or height is None or depth is None:
@@ -135,14 +136,17 @@ def envelope(survey: Survey, rules: HouseRules) -> Envelope:
 
 
 def _levels(survey: Survey, height: float) -> tuple[LevelWidth, ...]:
-    """Least width per height read; a width without a level counts at every height."""
+    """Least width per height read. A width without a level was read at one height nobody knows: it limits every
+    height, and vouches for none, unless it is all there is.
+    """
     anywhere = [r.value for r in survey.readings if r.what == "width" and r.level is None]
-    rows = []
-    for level, share in LEVEL_AT.items():
-        read = survey.values("width", level=level) + anywhere
-        if read:
-            rows.append(LevelWidth(z=share * height, width=min(read)))
-    return tuple(rows)
+    read = {level: survey.values("width", level=level) for level in LEVEL_AT}
+    known = any(read.values())
+    return tuple(
+        LevelWidth(z=LEVEL_AT[level] * height, width=min(values + anywhere))
+        for level, values in read.items()
+        if values or not known
+    )
 
 
 def _skirting(survey: Survey) -> tuple[int, int]:

@@ -172,3 +172,48 @@ class CandidateTests(TestCase):
                 break
         else:
             self.fail("no row of four")
+
+
+class ObstacleTests(TestCase):
+    """Cases that a random search found: each once made a design that does not verify."""
+
+    def solve(self, line: str) -> None:
+        from pinakotheke.core.layout import verify
+
+        from .examples import TIGHT_FIT, WARDROBE, solved
+
+        for family in FAMILIES:
+            got = solved(WARDROBE, line, TIGHT_FIT, 0.02, families=(family,))
+            for design in got.alternatives:
+                self.assertEqual(verify(design, region(line), WARDROBE), ())
+
+    def test_what_lies_flat_on_the_wall_closes_nothing(self) -> None:
+        line = OPEN + "; box at 0, 0 up, 13 x 71, out 0"
+        self.assertEqual(bays_of("carcase", line, (608,))[0].blocked, ())
+        self.solve(line)
+
+    def test_skirting_thicker_than_the_obstacle_hides_it(self) -> None:
+        line = OPEN + "; skirting 90 x 15; box at 300, 20 up, 40 x 40, out 10"
+        self.assertEqual(bays_of("carcase", line, (608,))[0].blocked, ())
+        self.solve(line)
+
+    def test_no_filler_where_access_is_needed(self) -> None:
+        e = region(OPEN + "; meter at 0, 1000 up, 2 x 100, access 600", HouseRules(fit="easy", reserve=0))
+        shape = shapes_worth(CARCASE, e)[0]
+        bays = CARCASE.bays(e, shape, ((52, (928, 832)),))
+        self.assertFalse([p for p in CARCASE.structure(e, shape, bays) if p.id == "filler-left"])
+        self.solve(OPEN + "; meter at 0, 1000 up, 2 x 100, access 600")
+
+    def test_a_track_needs_its_own_strip_of_wall(self) -> None:
+        e = region(OPEN)
+        shape = shapes_worth(TRACK, e)[0]
+        over = region(OPEN + f"; pipe at 500, {shape.height + 5} up, 80 x 10, out 40")
+        self.assertTrue(TRACK.allows(e, shape, 3, (840, 840)))
+        self.assertFalse(TRACK.allows(over, shape, 3, (840, 840)))
+        self.solve(OPEN + f"; pipe at 500, {shape.height + 5} up, 80 x 10, out 40")
+
+    def test_a_standard_does_not_stand_on_a_pipe(self) -> None:
+        e = region(OPEN + "; pipe at 3, 900 up, 20 x 100, out 40")
+        shape = shapes_worth(TRACK, e)[0]
+        self.assertFalse(TRACK.allows(e, shape, 3, (840,)))
+        self.assertTrue(TRACK.allows(e, shape, 24, (840,)))

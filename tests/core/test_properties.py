@@ -36,13 +36,15 @@ def near(low: int, high: int) -> st.SearchStrategy[list[float]]:
 
 
 @st.composite
-def surveys(draw: st.DrawFn, least_width: int = 40) -> Survey:
-    """A valid survey: readings of everything, at random places, skirting and obstacles at times."""
+def surveys(draw: st.DrawFn, least: tuple[int, int, int] = (40, 300, 60)) -> Survey:
+    """A valid survey from `least` width, height and depth: readings at random places, skirting and obstacles at
+    times.
+    """
     rows: list[dict[str, object]] = []
     rows += [{"what": "width", "level": draw(st.sampled_from([None, "low", "middle", "high"])), "value": v}
-             for v in draw(near(least_width, 3500))]  # fmt: skip
-    rows += [{"what": "height", "value": v} for v in draw(near(300, 3000))]
-    rows += [{"what": "depth", "value": v} for v in draw(near(60, 800))]
+             for v in draw(near(least[0], 3500))]  # fmt: skip
+    rows += [{"what": "height", "value": v} for v in draw(near(least[1], 3000))]
+    rows += [{"what": "depth", "value": v} for v in draw(near(least[2], 800))]
     if draw(st.booleans()):
         rows += [{"what": "skirting height", "value": 90}, {"what": "skirting thickness", "value": 15}]
     if draw(st.booleans()):
@@ -113,7 +115,7 @@ class Properties(TestCase):
             self.assertLessEqual(after.clear_width(z0, z1), before.clear_width(z0, z1))
 
     @SLOW
-    @given(surveys(least_width=300), heaps(), RULES)
+    @given(surveys(least=(700, 1400, 400)), heaps(), RULES)
     def test_any_design_that_is_returned_verifies(
         self, survey: Survey, heap: tuple[Thing, ...], rules: HouseRules
     ) -> None:

@@ -107,7 +107,7 @@ class Carcase(Family):
         return tuple(parts)
 
     def _fillers(self, envelope: Envelope, shape: Shape, bays: tuple[Bay, ...]) -> list[Part]:
-        """Strips that close the slack at the two ends, where it is narrow enough for a strip."""
+        """Strips that close the slack at the two ends, where it is narrow enough and nothing needs the place."""
         t, widest = self.table["board"], self.table["filler_widest"]
         if not bays:
             return []
@@ -115,11 +115,13 @@ class Carcase(Family):
         wall_right = int(envelope.clear_width(0, shape.height))
         strips = []
         for name, x, w in (("left", 0, left), ("right", right, wall_right - right)):
-            if 3 <= w <= widest:
+            y = envelope.y_from + shape.depth - t
+            free = not any(c.meets(x, x + w, y, y + t, 0, shape.height) for c in envelope.closed)
+            if 3 <= w <= widest and free:
                 strips.append(
                     Part(
-                        id=f"filler-{name}", item="carcase.filler", role="filler", x=x,
-                        y=envelope.y_from + shape.depth - t, z=0, w=w, d=t, h=shape.height, fixed_to=f"frame {name}",
+                        id=f"filler-{name}", item="carcase.filler", role="filler", x=x, y=y, z=0, w=w, d=t,
+                        h=shape.height, fixed_to=f"frame {name}",
                     )
                 )  # fmt: skip
         return strips

@@ -116,9 +116,10 @@ class Family(ABC):
 
 
 def blocked_heights(envelope: Envelope, x0: int, x1: int, y1: int) -> tuple[tuple[int, int], ...]:
-    """Height ranges closed to a bay over x0..x1 reaching y1 out from the wall."""
+    """Height ranges closed to a bay over x0..x1 reaching from the back of the clear space to y1."""
     return tuple(
-        sorted((c.z0, c.z1) for c in envelope.closed if c.x0 < x1 and x0 < c.x1 and c.y0 < y1)
+        sorted((c.z0, c.z1) for c in envelope.closed
+               if c.x0 < x1 and x0 < c.x1 and c.y0 < y1 and envelope.y_from < c.y1)
     )  # fmt: skip
 
 

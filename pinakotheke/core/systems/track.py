@@ -13,6 +13,9 @@ from .beams import shelf_carries
 from .family import CENT, Component, Family, Shape, blocked_heights, comes_out
 from .parts import Bay, Part, Role
 
+TRACK_HEIGHT = 30
+"""Height of the top track, mm; invented."""
+
 
 class Track(Family):
     """See the module."""
@@ -51,9 +54,13 @@ class Track(Family):
         if x < start or x + sum(widths) + self.ends > end:
             return False
         foot, depth, y = self.table["foot_gap"], self.table["standard_depth"], envelope.y_from
+        top = shape.height + TRACK_HEIGHT
         return not any(
-            region.meets(at, at + self.ends, y, y + depth, foot, shape.height)
-            for at in accumulate(widths, initial=x)
+            region.meets(x, x + sum(widths) + self.ends, y, y + depth, shape.height, top)
+            or any(
+                region.meets(at, at + self.ends, y, y + depth, foot, shape.height)
+                for at in accumulate(widths, initial=x)
+            )
             for region in envelope.closed
         )
 
@@ -89,7 +96,7 @@ class Track(Family):
         parts = [
             Part(
                 id="track-1", item="track.track", role="track", x=x0, y=y, z=shape.height, w=x1 - x0,
-                d=table["standard_depth"], h=30, fixed_to="wall",
+                d=table["standard_depth"], h=TRACK_HEIGHT, fixed_to="wall",
             )
         ]  # fmt: skip
         for n, at in enumerate((*(b.x for b in bays), bays[-1].x + bays[-1].w)):

@@ -161,7 +161,7 @@ def view(row: models.Space) -> SpaceView:
     today = timezone.localdate().isoformat()
     return SpaceView(
         id=row.pk, household=household.pk, version=row.version, key=row.key, name=row.name, units=units, survey=survey,
-        slots=[_slot(s, survey, units) for s in slots(survey) if s.what != "stud"],
+        slots=[*(_slot(s, survey, units) for s in slots(survey) if s.what != "stud"), *_elsewhere(survey, units)],
         studs=[_reading(r, units) for r in survey.readings if r.what == "stud"],
         obstacles=[_obstacle(o, units) for o in survey.obstacles],
         door=f"{survey.door.kind}" + (f", hinge {survey.door.hinge}" if survey.door.kind == "hinged" else ""),
@@ -184,6 +184,19 @@ def _slot(slot: Slot, survey: Survey, units: Units) -> SlotView:
     readings = [_reading(r, units) for r in survey.readings if r.place == slot.place]
     ref = SlotRef(what=slot.what, level=slot.level, face=slot.face, side=slot.side)
     return SlotView(slot=ref, label=slot.label, how=slot.how, needed=slot.needed, readings=readings)
+
+
+def _elsewhere(survey: Survey, units: Units) -> list[SlotView]:
+    """Readings called without their place, or at one that is not asked for: they count, so they are shown."""
+    known = {s.place for s in slots(survey)}
+    places = dict.fromkeys(r.place for r in survey.readings if r.what != "stud" and r.place not in known)
+    rows = []
+    for what, level, face, side in places:
+        ref = SlotRef.model_validate({"what": what, "level": level, "face": face, "side": side})
+        said = ", ".join(p for p in (what, level, side, face and f"at the {face}") if p)
+        here = [_reading(r, units) for r in survey.readings if r.place == (what, level, face, side)]
+        rows.append(SlotView(slot=ref, label=f"{said} (place not said)", how="", needed=False, readings=here))
+    return rows
 
 
 def _reading(reading: Reading, units: Units) -> ReadingView:

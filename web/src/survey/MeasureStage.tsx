@@ -8,7 +8,7 @@ import type { StageProps } from '../shell/HousePage'
 import { useKeys } from '../shell/useKeys'
 import { DrawingSvg } from '../sheet/DrawingSvg'
 import { Sheet } from '../sheet/Sheet'
-import { slotKey, type Slot } from '../sheet/slot'
+import { placeOf, slotKey, type Slot } from '../sheet/slot'
 import { PHONE, ViewSwitch, type View } from '../sheet/ViewSwitch'
 import { CallOutLine } from './CallOutLine'
 import { ClearSizes } from './ClearSizes'
@@ -103,7 +103,7 @@ function Measured({ space }: { space: Schemas['SpaceView'] }) {
             space={space}
             onTake={() => {
               const slot = next && sheet.current?.querySelector(`[data-slot="${CSS.escape(slotKey(next))}"]`)
-              if (next && slot) open(next, next.label, slot)
+              if (next && slot) open(placeOf(next), next.label, slot)
               else line.current?.focus()
             }}
           />

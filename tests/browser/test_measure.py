@@ -129,6 +129,22 @@ class HousesTests(BrowserTestCase):
         page.get_by_role("menuitem", name="Lamp-room closet").click()
         expect(page.get_by_role("button", name="Lamp-room closet")).to_be_visible()
 
+    def test_a_closet_is_renamed_and_taken_away(self) -> None:
+        self.enter_demo(space=1)
+        page = self.page
+        page.get_by_role("button", name="Lamp-room closet").click()
+        page.get_by_role("menuitem", name="Rename or take away").click()
+        dialog = page.get_by_role("dialog")
+        dialog.get_by_label("Name").fill("Lantern closet")
+        dialog.get_by_role("button", name="Rename").click()
+        expect(page.get_by_role("button", name="Lantern closet")).to_be_visible()
+        page.get_by_role("button", name="Lantern closet").click()
+        page.get_by_role("menuitem", name="Rename or take away").click()
+        page.get_by_role("button", name="Take this closet away").click()
+        expect(dialog).to_contain_text("go for good")
+        page.get_by_role("button", name="Take it away").click()
+        expect(page.get_by_role("button", name="Ticket-office closet")).to_be_visible()
+
     def test_an_empty_closet_teaches_the_next_act(self) -> None:
         page = self.open()
         page.get_by_label("Name").fill("newcomer")

@@ -3,7 +3,6 @@
 from typing import Literal
 
 from ..base import Frozen
-from ..layout.edits import Command
 from ..tables import Entry
 
 Severity = Literal["stop", "fix", "mind", "note"]
@@ -26,8 +25,6 @@ class Finding(Frozen):
     basis: str = "D"
     source: str = ""
     detail: str = ""
-    command: Command | None = None
-    """The edit that mends it, where there is one."""
 
 
 def by(rule: Entry) -> dict[str, str]:

@@ -10,7 +10,6 @@ from pydantic import Field, StringConstraints
 from pinakotheke.core.base import Why
 from pinakotheke.core.checks import Finding, Severity, remedy, sentence, slip
 from pinakotheke.core.layout import Ledger
-from pinakotheke.core.layout.edits import Command
 from pinakotheke.core.lengths import Units
 
 RowId = Annotated[int, Field(ge=1, le=2**53)]
@@ -42,7 +41,7 @@ def slip_view(why: Why, units: Units) -> SlipView:
 
 
 class FindingView(Schema):
-    """A finding in words: severity, sentence, mend, and the edit that mends it where there is one."""
+    """A finding in words: severity, sentence, mend."""
 
     code: str
     severity: Severity
@@ -51,14 +50,13 @@ class FindingView(Schema):
     remedy: str
     basis: str
     source: str
-    command: Command | None
 
 
 def finding_views(findings: tuple[Finding, ...], units: Units) -> list[FindingView]:
     """Findings in words, worst first."""
     return [
         FindingView(code=f.code, severity=f.severity, where=list(f.where), sentence=sentence(f, units),
-                    remedy=remedy(f), basis=f.basis, source=f.source, command=f.command)
+                    remedy=remedy(f), basis=f.basis, source=f.source)
         for f in findings
     ]  # fmt: skip
 

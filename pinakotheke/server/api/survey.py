@@ -9,7 +9,7 @@ from pydantic import StringConstraints
 from pinakotheke.core.checks import check_survey
 from pinakotheke.core.drawing import Drawing, SlotRef, survey_elevation, survey_plan
 from pinakotheke.core.errors import PinakothekeError
-from pinakotheke.core.lengths import Units, parse_length, with_unit
+from pinakotheke.core.lengths import Units, with_unit
 from pinakotheke.core.survey import (
     Envelope,
     Heard,
@@ -26,7 +26,7 @@ from pinakotheke.core.survey.callout import EXAMPLES
 
 from .. import models, rows
 from ..actions import survey as actions
-from ..actions.base import own_household, own_space
+from ..actions.base import own_space
 from .common import (
     FindingView,
     Line,
@@ -264,18 +264,3 @@ def remove_reading(request: MemberRequest, space_id: PathId, key: str, version: 
 def replace(request: MemberRequest, space_id: PathId, data: WholeSurvey) -> SpaceView:
     """Put a whole survey in place of the present one."""
     return view(actions.replace_survey(request.user, space_id, data.version, data.survey))
-
-
-class Echo(Schema):
-    """A length as it was understood."""
-
-    echo: str
-    mm: float
-
-
-@router.post("/households/{household_id}/lengths", response=Echo, operation_id="survey_length")
-def length(request: MemberRequest, household_id: PathId, data: Said) -> Echo:
-    """How a typed length is understood."""
-    units: Units = own_household(request.user, household_id).units  # type: ignore[assignment]
-    heard = parse_length(data.line, units)
-    return Echo(echo=heard.echo, mm=heard.mm)

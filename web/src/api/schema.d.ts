@@ -368,26 +368,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/households/{household_id}/lengths": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Length
-         * @description How a typed length is understood.
-         */
-        post: operations["survey_length"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/vocabulary": {
         parameters: {
             query?: never;
@@ -886,50 +866,6 @@ export interface components {
             age: string;
         };
         /**
-         * AddPart
-         * @description Add an empty part to a bay at the pitch nearest to z.
-         */
-        AddPart: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            do: "add";
-            /**
-             * Role
-             * @enum {string}
-             */
-            role: "shelf" | "rail" | "drawer" | "tray";
-            /** Bay */
-            bay: number;
-            /** Z */
-            z: number;
-        };
-        /**
-         * AssignGroup
-         * @description Send so many pieces of a thing from a part (or from those without a place) to another (or to none).
-         */
-        AssignGroup: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            do: "assign";
-            /** Thing */
-            thing: string;
-            /**
-             * Way
-             * @enum {string}
-             */
-            way: "hang" | "shelf" | "drawer" | "shoe" | "box";
-            /** Count */
-            count: number;
-            /** Source */
-            source?: string | null;
-            /** Target */
-            target?: string | null;
-        };
-        /**
          * ClearView
          * @description The clear sizes derived, in words, and why.
          */
@@ -1072,7 +1008,7 @@ export interface components {
         };
         /**
          * FindingView
-         * @description A finding in words: severity, sentence, mend, and the edit that mends it where there is one.
+         * @description A finding in words: severity, sentence, mend.
          */
         FindingView: {
             /** Code */
@@ -1092,23 +1028,6 @@ export interface components {
             basis: string;
             /** Source */
             source: string;
-            /** Command */
-            command: (components["schemas"]["MovePart"] | components["schemas"]["ResizePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"]) | null;
-        };
-        /**
-         * MovePart
-         * @description Move a part up (positive) or down so many pitches.
-         */
-        MovePart: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            do: "move";
-            /** Part */
-            part: string;
-            /** Steps */
-            steps: number;
         };
         /**
          * Obstacle
@@ -1297,34 +1216,6 @@ export interface components {
              * @default
              */
             role: string;
-        };
-        /**
-         * RemovePart
-         * @description Take a part out; what lived in it has no place for now.
-         */
-        RemovePart: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            do: "remove";
-            /** Part */
-            part: string;
-        };
-        /**
-         * ResizePart
-         * @description Give a drawer the next higher (positive) or lower front of its range.
-         */
-        ResizePart: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            do: "resize";
-            /** Part */
-            part: string;
-            /** Steps */
-            steps: number;
         };
         /**
          * SlipView
@@ -1653,16 +1544,6 @@ export interface components {
             /** Version */
             version: number;
             survey: components["schemas"]["Survey"];
-        };
-        /**
-         * Echo
-         * @description A length as it was understood.
-         */
-        Echo: {
-            /** Echo */
-            echo: string;
-            /** Mm */
-            mm: number;
         };
         /**
          * KindLine
@@ -2060,6 +1941,50 @@ export interface components {
             holds: components["schemas"]["HeldView"][];
         };
         /**
+         * AddPart
+         * @description Add an empty part to a bay at the pitch nearest to z.
+         */
+        AddPart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add";
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "shelf" | "rail" | "drawer" | "tray";
+            /** Bay */
+            bay: number;
+            /** Z */
+            z: number;
+        };
+        /**
+         * AssignGroup
+         * @description Send so many pieces of a thing from a part (or from those without a place) to another (or to none).
+         */
+        AssignGroup: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "assign";
+            /** Thing */
+            thing: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "hang" | "shelf" | "drawer" | "shoe" | "box";
+            /** Count */
+            count: number;
+            /** Source */
+            source?: string | null;
+            /** Target */
+            target?: string | null;
+        };
+        /**
          * EditAt
          * @description An edit on top of a version.
          */
@@ -2068,6 +1993,49 @@ export interface components {
             version: number;
             /** Command */
             command: components["schemas"]["MovePart"] | components["schemas"]["ResizePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"];
+        };
+        /**
+         * MovePart
+         * @description Move a part up (positive) or down so many pitches.
+         */
+        MovePart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "move";
+            /** Part */
+            part: string;
+            /** Steps */
+            steps: number;
+        };
+        /**
+         * RemovePart
+         * @description Take a part out; what lived in it has no place for now.
+         */
+        RemovePart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove";
+            /** Part */
+            part: string;
+        };
+        /**
+         * ResizePart
+         * @description Give a drawer the next higher (positive) or lower front of its range.
+         */
+        ResizePart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "resize";
+            /** Part */
+            part: string;
+            /** Steps */
+            steps: number;
         };
         /**
          * At
@@ -2661,32 +2629,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SpaceView"];
-                };
-            };
-        };
-    };
-    survey_length: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                household_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Said"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Echo"];
                 };
             };
         };

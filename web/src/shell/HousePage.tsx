@@ -28,6 +28,7 @@ import { SortStage } from '../inventory/SortStage'
 import { DesignStage } from '../layout/DesignStage'
 import { BuyStage } from '../materials/BuyStage'
 import { MeasureStage } from '../survey/MeasureStage'
+import { SpaceForm } from '../survey/SpaceForm'
 import { Find } from './Find'
 import { KeysHelp } from './KeysHelp'
 import { Ledger } from './Ledger'
@@ -152,7 +153,7 @@ function SpacePage({ house, space, stage }: SpacePageProps) {
   const [search, setSearch] = useSearchParams()
   const navigate = useNavigate()
   const undo = useUndo()
-  const [dialog, setDialog] = useState<'keys' | 'find' | 'space' | null>(null)
+  const [dialog, setDialog] = useState<'keys' | 'find' | 'new' | 'space' | null>(null)
   const [shown, setShown] = useState<string | null>(null)
   const design = Number(search.get('design')) || null
   const ledger = useSpaceLedger(space.id, design)
@@ -201,7 +202,8 @@ function SpacePage({ house, space, stage }: SpacePageProps) {
                 </Menu.Item>
               ))}
               <Menu.Divider />
-              <Menu.Item onClick={() => setDialog('space')}>Add a closet…</Menu.Item>
+              <Menu.Item onClick={() => setDialog('space')}>Rename or take away…</Menu.Item>
+              <Menu.Item onClick={() => setDialog('new')}>Add a closet…</Menu.Item>
               <Menu.Item component="a" href={`/api/households/${house.id}/house-file`} download>
                 Save the house file
               </Menu.Item>
@@ -228,7 +230,8 @@ function SpacePage({ house, space, stage }: SpacePageProps) {
       {dialog === 'find' && (
         <Find house={house} spaceId={space.id} design={current} onClose={() => setDialog(null)} />
       )}
-      <Modal opened={dialog === 'space'} onClose={() => setDialog(null)} title="Add a closet">
+      {dialog === 'space' && <SpaceForm houseId={house.id} space={space} onClose={() => setDialog(null)} />}
+      <Modal opened={dialog === 'new'} onClose={() => setDialog(null)} title="Add a closet">
         <NewSpace houseId={house.id} onDone={() => setDialog(null)} />
       </Modal>
     </div>

@@ -88,6 +88,13 @@ class DesignCheckTests(TestCase):
         self.assertTrue(of(findings(track), "fixing.studs"))
         self.assertFalse(of(findings(track, PLAIN + "; studs 40 then every 400"), "fixing.studs"))
 
+    def test_as_drilled_takes_anchors_and_only_minds_the_studs(self) -> None:
+        track = solved(families=("track",)).alternatives[0]
+        for fixing, severity in (("studs-first", "fix"), ("as-drilled", "mind")):
+            rules = track.rules.model_copy(update={"fixing": fixing})
+            (finding,) = of(findings(track.model_copy(update={"rules": rules})), "fixing.studs")
+            self.assertEqual(finding.severity, severity)
+
     def test_an_overloaded_shelf_sags_too_far(self) -> None:
         design = wardrobe()
         shelf = next(p for p in design.parts if p.role == "shelf")

@@ -8,7 +8,7 @@ from pinakotheke.core.errors import Cancelled
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.layout import Design, verify
 from pinakotheke.core.layout.models import Outcome
-from pinakotheke.core.layout.solve import MOST_GROUPS, Watch
+from pinakotheke.core.layout.solve import MOST_GROUPS, Watch, allowed
 from pinakotheke.core.materials import bill
 
 from .examples import WARDROBE, demo_house, region, solved, thing
@@ -71,6 +71,23 @@ class SolveTests(TestCase):
         self.assertEqual(told, sorted(told))
         self.assertEqual(told[-1], 1.0)
 
+    def test_a_floor_kept_clear_has_nothing_standing_on_it(self) -> None:
+        # Handbook section 3, school of the clear floor: nothing stands on it but what has wheels.
+        rules = HouseRules(fit="every-inch", reserve=0, floor="clear")
+        self.assertEqual(allowed(rules), ("track",))
+        folded = (thing("jumpers", "jumper", 5), thing("shirts", "shirt", 9))
+        got = solved(folded, rules=rules)
+        self.assertTrue(got.alternatives)
+        self.assertEqual({d.family for d in got.alternatives}, {"track"})
+        for design in got.alternatives:
+            self.assertGreater(min(p.z for p in design.parts), 0)
+
+    def test_what_only_a_drawer_takes_asks_for_the_floor(self) -> None:
+        rules = HouseRules(fit="every-inch", reserve=0, floor="clear")
+        got = solved((thing("socks", "socks", 12, way="drawer"),), rules=rules)
+        assert got.blocked is not None
+        self.assertEqual([r.kind for r in got.blocked.relaxations], ["floor", "move out"])
+
     def test_nothing_to_keep_still_gives_a_design(self) -> None:
         self.assertTrue(solved(()).alternatives)
 
@@ -119,6 +136,16 @@ class BlockedTests(TestCase):
         reserve = next(r.value for r in got.blocked.relaxations if r.kind == "reserve")
         self.assertLess(reserve, 0.6)
         self.assertIsNone(solved(shirts, line, HouseRules(fit="every-inch", reserve=reserve)).blocked)
+
+    def test_slim_hangers_that_would_do_are_offered_and_do(self) -> None:
+        # 34 shirts: 952 mm of rail on ordinary hangers, 714 on slim ones; one rail of at most 840 fits.
+        shirts = (thing("shirts", "shirt", 34, way="hang"),)
+        line = "width 900; height 2100; depth 600; door none"
+        got = solved(shirts, line)
+        assert got.blocked is not None
+        self.assertIn("hangers", [r.kind for r in got.blocked.relaxations])
+        slim = HouseRules(fit="every-inch", reserve=0, hangers="slim")
+        self.assertIsNone(solved(shirts, line, slim).blocked)
 
     def test_ten_thousand_things_are_refused_at_once(self) -> None:
         got = solved(tuple(thing(f"t{n}", "shirt", 1) for n in range(10_000)))

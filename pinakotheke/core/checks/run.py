@@ -13,7 +13,7 @@ from ..systems import FAMILIES, Part
 from ..systems.beams import rail_sag, shelf_sag
 from ..systems.carcase import Carcase
 from ..tables import entry, load, value
-from .findings import SEVERITIES, Finding, by
+from .findings import SEVERITIES, Finding, Severity, by
 
 FAULT_CODES = {
     "unknown": "fit.unknown", "envelope": "fit.envelope", "closed": "fit.closed", "overlap": "fit.overlap",
@@ -178,5 +178,6 @@ def _wall(design: Design, survey: Survey) -> Iterator[Finding]:
     crossed = [s for s in survey.studs if track.x <= s <= track.x + track.w]
     wanted = max(2, int(track.w // every.value))
     if len(crossed) < wanted and survey.lining != "masonry":
-        yield Finding(code="fixing.studs", severity="fix", where=(track.id,), subject="track", measured=len(crossed),
+        severity: Severity = "fix" if design.rules.fixing == "studs-first" else "mind"
+        yield Finding(code="fixing.studs", severity=severity, where=(track.id,), subject="track", measured=len(crossed),
                       limit=wanted, unit="studs", **by(every))  # fmt: skip

@@ -58,7 +58,7 @@ STACKED: frozenset[Way] = frozenset({"shelf", "box"})
 class Relaxation(Frozen):
     """The smallest change of one kind that would let everything fit; `value` is what it would have to be."""
 
-    kind: Literal["reserve", "fit", "hangers", "move out", "size"]
+    kind: Literal["reserve", "hangers", "floor", "move out", "size"]
     value: float
     things: tuple[str, ...] = ()
 
@@ -118,11 +118,14 @@ class _Task:
 
 
 def design_space(space: str, envelope: Envelope, things: tuple[Thing, ...], people: tuple[Person, ...],
-                 rules: HouseRules, *, families: tuple[str, ...] = tuple(FAMILIES), seed: int = 1,
+                 rules: HouseRules, *, families: tuple[str, ...] | None = None, seed: int = 1,
                  effort: float = 1.0, watch: Watch | None = None) -> Solution:  # fmt: skip
     """Alternatives for one space. Same input, seed and effort give the same answer. Raises `Cancelled` when
-    `watch.check` does. `effort` scales the number of moves.
+    `watch.check` does. `effort` scales the number of moves. `families` are all that the house rules allow, when none
+    are named.
     """
+    if families is None:
+        families = allowed(rules)
     here = tuple(t for t in things if t.stays)
     task = _Task(space, envelope, things, people, rules, seed, effort, watch or Watch())
     blocked = _too_many(here) or _too_small(envelope, families)
@@ -141,6 +144,11 @@ def design_space(space: str, envelope: Envelope, things: tuple[Thing, ...], peop
         return Solution(alternatives=tuple(complete))
     best = min(designs, key=lambda d: sum(u.count for u in d.unplaced))
     return Solution(alternatives=(best,), blocked=_blocked_by_demand(task, best))
+
+
+def allowed(rules: HouseRules) -> tuple[str, ...]:
+    """Families of parts a household may have: on a floor kept clear only what hangs on the wall."""
+    return tuple(f for f, family in FAMILIES.items() if not (family.stands and rules.floor == "clear"))
 
 
 # -- alternatives --
@@ -439,6 +447,8 @@ def _blocked_by_demand(task: _Task, best: Design) -> Blocked:
             found.append(Relaxation(kind="reserve", value=reserve))
     if task.rules.hangers != "slim" and _would_fit(task, task.rules.model_copy(update={"hangers": "slim"})):
         found.append(Relaxation(kind="hangers", value=0.75))
+    if task.rules.floor == "clear" and _would_fit(task, task.rules.model_copy(update={"floor": "purposeful"})):
+        found.append(Relaxation(kind="floor", value=0))
     found.append(Relaxation(kind="move out", value=pieces, things=left))
     return Blocked(kind="demand", subject="places", short=pieces, unit="pieces", things=left, relaxations=tuple(found))
 
@@ -460,8 +470,8 @@ def _largest_reserve(task: _Task) -> float | None:
 def _would_fit(task: _Task, rules: HouseRules) -> bool:
     """Whether a short search finds everything a place under other rules (same space, same envelope)."""
     trial = _Task(task.space, task.envelope, task.things, task.people, rules, task.seed, task.effort, task.watch)
-    for family in FAMILIES.values():
-        for candidate in sorted(_candidates(family, task.envelope), key=lambda c: -_front_area(c))[:2]:
+    for family in allowed(rules):
+        for candidate in sorted(_candidates(FAMILIES[family], task.envelope), key=lambda c: -_front_area(c))[:2]:
             if _furnish(trial, "roomiest", candidate, THOROUGH_MOVES // 4).interior.unplaced == 0:
                 return True
     return False

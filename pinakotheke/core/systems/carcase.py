@@ -18,6 +18,7 @@ class Carcase(Family):
     """See the module."""
 
     id = "carcase"
+    stands = True
     roles = frozenset({"base", "shelf", "rail", "drawer", "tray"})
 
     @property

@@ -41,6 +41,8 @@ class Family(ABC):
     id: str
     roles: frozenset[Role]
     """Compartments it can make."""
+    stands: bool
+    """Whether it stands on the floor; a household that keeps its floor clear has none of it."""
 
     @property
     def table(self) -> dict[str, Any]:

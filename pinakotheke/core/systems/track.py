@@ -21,6 +21,7 @@ class Track(Family):
     """See the module."""
 
     id = "track"
+    stands = False
     roles = frozenset({"shelf", "rail"})
 
     @property

@@ -10,7 +10,6 @@ from ninja import Router, Schema
 from pydantic import Field
 
 from pinakotheke.core.checks import Severity, check_design, check_survey
-from pinakotheke.core.checks.wording import amount
 from pinakotheke.core.drawing import Drawing, design_elevation, design_plan
 from pinakotheke.core.errors import PinakothekeError
 from pinakotheke.core.inventory.kinds import Way
@@ -287,7 +286,7 @@ def _relaxation(kind: str, value: float, things: tuple[str, ...], names: dict[st
     listed = ", ".join(dict.fromkeys(names.get(t, t) for t in things[:6]))
     return {
         "reserve": f"A growth reserve of {value:.0%} would do.",
-        "fit": f"A fit allowance of {amount(value, 'mm', units)} a side would do.",
+        "floor": "Letting parts stand on the floor would do.",
         "hangers": "Slim hangers would do.",
         "move out": f"Moving {value:.0f} pieces elsewhere would do: {listed}.",
         "size": f"{with_unit(value, units)} more would do.",

@@ -5,6 +5,7 @@ from math import inf
 from random import Random
 from unittest import TestCase
 
+from pinakotheke.core.errors import Cancelled
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.inventory import Thing
 from pinakotheke.core.layout.bound import lower_bound
@@ -122,3 +123,41 @@ class InteriorTests(TestCase):
         lots = cut((thing("big", "custom", 1, size=(3000, 300, 300)),), bays, family, TIGHT_FIT, (ADULT,))
         got = search(lots, [BayPacker(bays[0], family, WEIGHTS)], moves=50, seed=1, check=lambda: None)
         self.assertEqual(got.unplaced, 1)
+
+    def test_moves_never_end_worse_than_they_began(self) -> None:
+        for seed in range(6):
+            family, bays, lots = small_case(seed, lots=7, bays=2)
+            packers = [BayPacker(b, family, WEIGHTS) for b in bays]
+            start = search(lots, packers, moves=0, seed=1, check=lambda: None)
+            after = search(lots, packers, moves=300, seed=1, check=lambda: None, start=start.choices)
+            self.assertLessEqual((after.unplaced, after.cost), (start.unplaced, start.cost + 1e-6))
+            self.assertLessEqual(lower_bound(lots, packers), after.cost + 1e-6)
+
+    def test_a_start_is_taken_over_as_it_is(self) -> None:
+        family, bays, lots = small_case(2, lots=5, bays=2)
+        packers = [BayPacker(b, family, WEIGHTS) for b in bays]
+        found = search(lots, packers, moves=400, seed=9, check=lambda: None)
+        again = search(lots, packers, moves=0, seed=1, check=lambda: None, start=found.choices)
+        self.assertEqual(again.choices, found.choices)
+        self.assertAlmostEqual(again.cost, found.cost)
+
+    def test_the_check_is_called_and_may_stop_it(self) -> None:
+        family, bays, lots = small_case(2, lots=5, bays=2)
+
+        def stop() -> None:
+            raise Cancelled
+
+        with self.assertRaises(Cancelled):
+            search(lots, [BayPacker(b, family, WEIGHTS) for b in bays], moves=100, seed=1, check=stop)
+
+    def test_a_thing_kept_together_costs_less_than_one_split(self) -> None:
+        family = FAMILIES["carcase"]
+        e = region("width 1846; height 2408; depth 612; door none")
+        shape = shapes_worth(family, e)[0]
+        bays = next(c for c in candidates(family, shape, e) if len(c.bays) == 2).bays
+        lots = cut((thing("shirts", "shirt", 40, way="hang"),), bays, family, TIGHT_FIT, (ADULT,))
+        self.assertGreater(len(lots), 1)
+        packers = [BayPacker(b, family, Weights(0.0, 0.0, 0.0)) for b in bays]
+        got = search(lots, packers, moves=500, seed=1, check=lambda: None)
+        used = {choice[0] for choice in got.choices if choice}
+        self.assertAlmostEqual(got.cost, SPLIT * (len(used) - 1))

@@ -8,7 +8,7 @@ from pinakotheke.core.errors import Cancelled
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.layout import Design, verify
 from pinakotheke.core.layout.models import Outcome
-from pinakotheke.core.layout.solve import MOST_GROUPS, Watch, allowed
+from pinakotheke.core.layout.solve import MOST_GROUPS, Watch, _distinct, allowed
 from pinakotheke.core.materials import bill
 
 from .examples import WARDROBE, demo_house, region, solved, thing
@@ -31,6 +31,16 @@ class SolveTests(TestCase):
         for other in got.alternatives:
             if other.family == cheapest.family:
                 self.assertLessEqual(bill(cheapest).total, bill(other).total)
+
+    def test_when_all_are_of_one_family_the_other_is_offered_if_it_holds_everything(self) -> None:
+        got = solved((thing("shirts", "shirt", 6), thing("jumpers", "jumper", 4)), effort=0.3)
+        self.assertEqual({d.family for d in got.alternatives}, {"carcase", "track"})
+
+    def test_alternatives_that_came_out_alike_are_one_with_both_reasons(self) -> None:
+        one = solved().alternatives[0]
+        twin = one.model_copy(update={"id": "reach", "reason": "Within reach too."})
+        (kept,) = _distinct([one, twin])
+        self.assertEqual((kept.id, kept.reason), (one.id, f"{one.reason} Within reach too."))
 
     def test_same_seed_same_answer(self) -> None:
         self.assertEqual(solved(), solved())

@@ -6,7 +6,7 @@ look-ups. Stops by count of moves, so the same seed gives the same answer; the c
 """
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import exp, inf
 from random import Random
 
@@ -201,10 +201,15 @@ class Search:
 
 def search(lots: Sequence[Lot], packers: Sequence[BayPacker], *, moves: int, seed: int, check: Check,
            start: Sequence[Choice] | None = None) -> Interior:  # fmt: skip
-    """Greedy insertion, or an assignment to start from, then annealing; exact order last."""
+    """Greedy insertion, or an assignment to start from, then annealing; exact order last. The moves go by a quick
+    order, so what they end with is held against what they began with.
+    """
     state = Search(lots, packers, seed)
     if start is not None:
         state.start_from(start)
     state.greedy()
+    begun = state.result()
     state.anneal(moves, check)
-    return state.result()
+    ended = state.result()
+    better = (ended.unplaced, ended.cost) <= (begun.unplaced, begun.cost)
+    return ended if better else replace(begun, moves=state.moves)

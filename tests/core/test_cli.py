@@ -9,6 +9,11 @@ from tempfile import TemporaryDirectory
 from unittest import TestCase
 from xml.etree import ElementTree
 
+from pinakotheke.core.layout import History
+from pinakotheke.core.materials import bill
+
+from .examples import WARDROBE, survey, wardrobe
+
 ROOT = Path(__file__).parents[2]
 DEMO = str(ROOT / "pinakotheke" / "demo" / "halt.house.json")
 NO_DJANGO = """
@@ -54,6 +59,23 @@ class CommandLineTests(TestCase):
             ElementTree.parse(out)
         bill = json.loads(run("cut", DEMO, "--space", "ticket-office", "--design", "1", "--seconds", "0.2").stdout)
         self.assertEqual(Decimal(bill["total"]), sum(Decimal(line["total"]) for line in bill["lines"]))
+
+    def test_a_design_saved_in_the_house_is_the_one_that_is_used(self) -> None:
+        history = History(base=wardrobe())
+        house = {
+            "format": "pinakotheke-house-1", "name": "x",
+            "spaces": [{"id": "closet", "name": "Closet", "survey": survey().model_dump(mode="json")}],
+            "things": [t.model_dump(mode="json") for t in WARDROBE],
+            "designs": [history.model_dump(mode="json")],
+        }  # fmt: skip
+        text = json.dumps(house)
+        total = json.loads(run("cut", "-", stdin=text).stdout)["total"]
+        self.assertEqual(Decimal(total), bill(wardrobe()).total)
+        svg = run("draw", "-", stdin=text).stdout
+        shown = {rect.attrib.get("data-of") for rect in ElementTree.fromstring(svg).iter() if "data-of" in rect.attrib}
+        self.assertTrue({p.id for p in wardrobe().parts} <= shown)
+        (checked,) = json.loads(run("check", "-", stdin=text).stdout)
+        self.assertIn("safety.anchor", [f["code"] for f in checked["findings"]])
 
     def test_a_house_that_does_not_fit_ends_with_1(self) -> None:
         house = {

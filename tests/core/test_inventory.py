@@ -132,6 +132,9 @@ class QuickAddTests(TestCase):
             ("3 jackets, drawer", "hang"),
             (" ; ", "14 shirts"),
             ("12", "14 shirts"),
+            ("3 things", "600 x 90 x 1100"),
+            ("2 easels, 600 x 0 x 1100", "600 x 90 x 1100"),
+            (f"2 {'y' * 200}, 600 x 90 x 1100", "600 x 90 x 1100"),
         ):
             with self.subTest(line), self.assertRaises(CallOutError) as caught:
                 quick_add(line, PEOPLE, "metric")

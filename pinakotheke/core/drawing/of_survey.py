@@ -59,7 +59,8 @@ def survey_elevation(survey: Survey, units: Units, space: str, date: str = "", t
     for side, share in sides:
         slot = SlotRef(what="height", side=side)
         value, state = sheet.read(slot)
-        sheet.upright(width * share, 0, height, value, f"height, {side}", at=0.74, state=state, slot=slot)
+        at = max(width * share, size * 1.4)  # its text stays off the wall in a narrow space
+        sheet.upright(at, 0, height, value, f"height, {side}", at=0.74, state=state, slot=slot)
     levels: tuple[Level, ...] = ("low", "middle", "high")
     for level in levels:
         slot = SlotRef(what="width", level=level, face="back")

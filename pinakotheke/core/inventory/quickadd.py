@@ -8,6 +8,8 @@ import re
 from difflib import get_close_matches
 from itertools import count
 
+from pydantic import ValidationError
+
 from ..errors import CallOutError
 from ..house import Person
 from ..lengths import Units, scan_lengths
@@ -63,7 +65,11 @@ def _group(text: str, people: tuple[Person, ...], units: Units, space: str, new_
     way = facts.get("way")
     if way is not None and way not in kind.ways:
         raise CallOutError(text, f"{kind.many} are not stored that way", f"They go: {', '.join(kind.ways)}.")
-    return Thing.model_validate({"name": name[:1].upper() + name[1:], "kind": kind.id, **facts})
+    try:
+        return Thing.model_validate({"name": name[:1].upper() + name[1:], "kind": kind.id, **facts})
+    except ValidationError as error:
+        fault = error.errors()[0]["msg"].removeprefix("Value error, ")
+        raise CallOutError(text, fault[:1].lower() + fault[1:], "Say it like: 2 easels, 600 x 90 x 1100.") from None
 
 
 def _count(text: str) -> tuple[int, str]:

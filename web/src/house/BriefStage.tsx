@@ -170,7 +170,7 @@ const SCHOOLS: readonly {
     label: 'Fit',
     choices: [
       { value: 'easy', label: 'easy: room to slide it in' },
-      { value: 'every-inch', label: 'every inch: scribed tight' },
+      { value: 'every-inch', label: 'every inch, scribed tight' },
     ],
   },
   {
@@ -185,7 +185,7 @@ const SCHOOLS: readonly {
     rule: 'access',
     label: 'Access',
     choices: [
-      { value: 'single-touch', label: 'single touch: nothing behind or under' },
+      { value: 'single-touch', label: 'single touch, one movement' },
       { value: 'dense', label: 'dense: rows behind rows' },
     ],
   },

@@ -1,4 +1,4 @@
-import { useEffect } from 'react'
+import { useEffect, useLayoutEffect, useRef } from 'react'
 
 export type Keymap = Readonly<Record<string, (event: KeyboardEvent) => void>>
 
@@ -14,16 +14,21 @@ function isTyping({ target, key }: KeyboardEvent): boolean {
 
 /** Keys of the whole page; none while someone types, with a modifier, or while a dialog is open. */
 export function useKeys(keymap: Keymap): void {
+  const latest = useRef(keymap)
+  // Before the screen changes, so that no key ever acts on what was there before.
+  useLayoutEffect(() => {
+    latest.current = keymap
+  })
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return
       if (document.querySelector('[role="dialog"][data-open], .mantine-Modal-content')) return
-      const handler = keymap[event.key]
+      const handler = latest.current[event.key]
       if (!handler) return
       event.preventDefault()
       handler(event)
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
-  }, [keymap])
+  }, [])
 }

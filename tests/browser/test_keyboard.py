@@ -37,6 +37,7 @@ class KeyboardTest(BrowserTestCase):
         expect(page.get_by_label("Find in this house")).to_be_focused()
         page.keyboard.type("lamp")
         self.press("Enter")
+        expect(page.get_by_label("Find in this house")).to_have_count(0)
         expect(page.get_by_role("button", name="Lamp-room closet")).to_be_visible()
 
         # The next reading, typed on the drawing; taken back and done again.
@@ -66,8 +67,10 @@ class KeyboardTest(BrowserTestCase):
         self.press("Escape")
         page.evaluate("document.activeElement?.blur()")
         self.press("/")
+        expect(page.get_by_label("Find in this house")).to_be_focused()
         page.keyboard.type("ticket")
         self.press("Enter")
+        expect(page.get_by_label("Find in this house")).to_have_count(0)
         expect(page.get_by_role("button", name="Ticket-office closet")).to_be_visible()
         self.press("4")
         cards = page.locator("[data-design]")

@@ -12,7 +12,7 @@ NOMINAL = {"width": 1800.0, "height": 2400.0, "depth": 600.0, "return": 300.0, "
 """Sizes drawn for what has not been read, mm."""
 WALL = 60.0
 """Thickness a wall is drawn with, mm."""
-TEXTS_HIGH, TEXTS_HIGH_PLAN = 32, 26
+TEXTS_HIGH, TEXTS_HIGH_PLAN = 32, 22
 """Text height is the drawing's height over this, so that it reads at the same size whatever the space; a plan hangs
 smaller than the elevation beside it."""
 

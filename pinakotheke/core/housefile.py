@@ -19,11 +19,10 @@ EXPECTED = {"missing": "this field", "extra_forbidden": "no such field"}
 
 
 class Space(Frozen):
-    """A space to be fitted out, with its survey."""
+    """A space to be fitted out, with its survey, which says of what kind it is."""
 
     id: Id
     name: Name
-    kind: Literal["reach-in closet"] = "reach-in closet"
     survey: Survey = Survey()
 
 
@@ -95,7 +94,25 @@ def read_house(data: Any) -> House:
 
 def dump_house(house: House) -> str:
     """The house file's text; reading it again gives an equal house."""
-    return json.dumps(house.model_dump(mode="json"), ensure_ascii=False, indent=1) + "\n"
+    return _lines(house.model_dump(mode="json", exclude_none=True), "") + "\n"
+
+
+WIDEST_LINE = 400
+
+
+def _lines(value: Any, indent: str) -> str:
+    """JSON in which whatever holds no other list or object, such as a reading, stands on a line of its own."""
+    rows = value.values() if isinstance(value, dict) else value if isinstance(value, list) else ()
+    plain = json.dumps(value, ensure_ascii=False)
+    if not any(isinstance(row, dict | list) for row in rows) and len(plain) < WIDEST_LINE:
+        return plain
+    inner = indent + " "
+    if isinstance(value, dict):
+        parts = [f"{inner}{json.dumps(k)}: {_lines(v, inner)}" for k, v in value.items()]
+        return "{\n" + ",\n".join(parts) + f"\n{indent}}}"
+    if isinstance(value, list):
+        return "[\n" + ",\n".join(inner + _lines(v, inner) for v in value) + f"\n{indent}]"
+    return plain
 
 
 def house_schema() -> dict[str, Any]:

@@ -1,5 +1,7 @@
 """Rows. Every row belongs to one household; geometry is JSON, validated by the core models in `rows`."""
 
+from uuid import uuid4
+
 from django.conf import settings
 from django.db import models
 
@@ -61,8 +63,9 @@ class Space(Owned, Versioned):
     """A space; `facts` is its survey without the readings."""
 
     name = models.CharField(max_length=120)
-    kind = models.CharField(max_length=40)
     facts = models.JSONField(default=dict)
+    practice = models.JSONField(null=True)
+    """Of a practice room: its seed, its difficulty, and whether the truth has been shown."""
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["household", "key"], name="space_key")]
@@ -73,18 +76,48 @@ class Reading(models.Model):
 
     space = models.ForeignKey(Space, on_delete=models.CASCADE, related_name="readings")
     key = models.CharField(max_length=64)
+    section = models.CharField(max_length=64, default="A")
     what = models.CharField(max_length=24)
     level = models.CharField(max_length=8, null=True)
     face = models.CharField(max_length=8, null=True)
     side = models.CharField(max_length=8, null=True)
+    at = models.FloatField(null=True)
+    out = models.FloatField(null=True)
     value = models.FloatField()
     called = models.CharField(max_length=200, blank=True)
-    instrument = models.CharField(max_length=8)
+    instrument = models.CharField(max_length=12)
     hand = models.CharField(max_length=200, blank=True)
     taken = models.CharField(max_length=40, blank=True)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["space", "key"], name="reading_key")]
+
+
+class Arrival(models.Model):
+    """A message of a device that was offline, by the key the device gave it: it is carried out once, however often
+    it comes.
+    """
+
+    space = models.ForeignKey(Space, on_delete=models.CASCADE, related_name="arrivals")
+    device_key = models.CharField(max_length=64)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["space", "device_key"], name="arrival_once")]
+
+
+def photo_path(photo: "Photo", _: str) -> str:
+    """Where a photo's file lies: by household, under a name nobody can guess."""
+    return f"photos/{photo.space.household_id}/{uuid4().hex}.jpg"
+
+
+class Photo(models.Model):
+    """A photograph of a space, a file of its household."""
+
+    space = models.ForeignKey(Space, on_delete=models.CASCADE, related_name="photos")
+    file = models.FileField(upload_to=photo_path)
+    note = models.CharField(max_length=200, blank=True)
+    taken = models.DateTimeField(auto_now_add=True)
 
 
 class Thing(Owned, Versioned):

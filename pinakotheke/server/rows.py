@@ -7,7 +7,9 @@ from pinakotheke.core import housefile as files
 
 from . import models
 
-READING_FIELDS = ("what", "level", "face", "side", "value", "called", "instrument", "hand", "taken")
+READING_FIELDS = (
+    "section", "what", "level", "face", "side", "at", "out", "value", "called", "instrument", "hand", "taken",
+)  # fmt: skip
 THING_FIELDS = ("name", "kind", "count", "owner", "frequency", "decision", "way", "size", "mass", "note")
 PERSON_FIELDS = ("name", "stature", "posture", "age")
 
@@ -76,10 +78,7 @@ def house_of(row: models.Household) -> files.House:
         currency=row.currency,
         people=people_of(row),
         rules=rules_of(row),
-        spaces=tuple(
-            files.Space.model_validate({"id": s.key, "name": s.name, "kind": s.kind, "survey": survey_of(s)})
-            for s in spaces
-        ),
+        spaces=tuple(files.Space.model_validate({"id": s.key, "name": s.name, "survey": survey_of(s)}) for s in spaces),
         things=tuple(thing_of(t) for t in row.thing_set.select_related("space").order_by("pk")),
         designs=tuple(
             history_of(d) for d in models.Design.objects.filter(space__household=row).order_by("space_id", "pk")

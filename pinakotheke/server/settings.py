@@ -84,6 +84,8 @@ TASKS = {
         "ENQUEUE_ON_COMMIT": True,
     }
 }
+MEDIA_ROOT = VAR_DIR / ("test-media" if TESTING else "media")
+"""Photographs; served only to members of their household, never as plain files."""
 SOLVE_EFFORT = env.float("PINAKOTHEKE_EFFORT", default=1.0)
 """How hard a solve searches; 1 takes a few seconds."""
 

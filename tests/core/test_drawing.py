@@ -79,7 +79,7 @@ class DimensionTests(TestCase):
             *survey_elevation(survey(), "metric", "a").dimensions,
             *survey_plan(survey(), "metric", "a").dimensions,
         ]
-        places = {(d.slot.what, d.slot.level, d.slot.face, d.slot.side) for d in lines if d.slot}
+        places = {d.slot.place for d in lines if d.slot}
         self.assertTrue({s.place for s in slots(survey()) if s.needed} <= places)
 
     def test_the_least_reading_stands_there_and_doubt_is_marked(self) -> None:

@@ -11,7 +11,7 @@ from pinakotheke.core.systems.beams import shelf_carries
 from .examples import PLAIN, region
 
 CARCASE, TRACK = FAMILIES["carcase"], FAMILIES["track"]
-OPEN = "width 1846; height 2412; depth 612; door none"
+OPEN = "width 1846 1846 1846; height 2412 2412 2412; depth 612 612; door none"
 
 
 def bays_of(family_id: str, line: str = OPEN, widths: tuple[int, ...] | None = None) -> tuple[Bay, ...]:

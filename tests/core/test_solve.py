@@ -104,12 +104,12 @@ class SolveTests(TestCase):
 
 class BlockedTests(TestCase):
     def test_a_closet_smaller_than_the_narrowest_part(self) -> None:
-        got = solved(line="width 300; height 2400; depth 600; door none")
+        got = solved(line="width 300 300 300; height 2400; depth 600; door none")
         assert got.blocked is not None
         self.assertEqual((got.alternatives, got.blocked.kind, got.blocked.subject), ((), "size", "width"))
         # The narrowest carcase is 384 and 300 − 2 × 3 mm is clear: 90 mm short.
         self.assertEqual(got.blocked.short, 90)
-        self.assertIsNone(solved((), line="width 390; height 2400; depth 600; door none").blocked)
+        self.assertIsNone(solved((), line="width 390 390 390; height 2400; depth 600; door none").blocked)
 
     def test_too_shallow_or_too_low(self) -> None:
         for line, subject in (

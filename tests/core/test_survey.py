@@ -138,8 +138,9 @@ class EnvelopeTests(TestCase):
         self.assertFalse(closed.meets(0, 80, 0, 10, 0, 10))  # touching is not meeting
 
     def test_access_keeps_the_whole_depth_in_front_free(self) -> None:
-        (closed,) = region(PLAIN + "; meter at 100, 1200 up, 200 x 300, access 700").closed
-        self.assertEqual(closed.y1, 612)
+        itself, before = region(PLAIN + "; meter at 100, 1200 up, 200 x 300, access 700").closed
+        self.assertEqual((itself.y1, before.y1), (200, 612))
+        self.assertEqual((itself.loose, before.loose), (False, True))  # a basket may stand there, a shelf may not
 
     def test_without_width_height_or_depth_there_is_none(self) -> None:
         with self.assertRaises(SurveyIncomplete) as caught:

@@ -75,4 +75,4 @@ class AnswerTests(ServerTestCase):
         for units, width in (("metric", "1846"), ("imperial", '72 11/16"')):
             space = self.closet("low back width 1846 mm; height 2400 mm; depth 600 mm", units=units)
             body = self.check(f"/spaces/{space}", "/spaces/{space_id}")
-            self.assertIn(width, [d["text"] for d in body["elevation"]["dimensions"]])
+            self.assertIn(width, [d["text"] for d in body["sections"][0]["elevation"]["dimensions"]])

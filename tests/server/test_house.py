@@ -86,7 +86,7 @@ class SurveyTests(ServerTestCase):
         slot = {"what": "width", "level": "low", "face": "back"}
         answer = self.ada.post(f"/spaces/{space}/readings", {"version": 1, "slot": slot, "text": "70 3/4"})
         self.assertEqual(answer.body["survey"]["readings"][0]["value"], 1797.05)
-        self.assertIn('70 3/4"', [d["text"] for d in answer.body["elevation"]["dimensions"]])
+        self.assertIn('70 3/4"', [d["text"] for d in answer.body["sections"][0]["elevation"]["dimensions"]])
         bad = self.ada.post(f"/spaces/{space}/readings", {"version": 2, "slot": slot, "text": "3' 14\""})
         self.assertProblem(bad, 422, "foot or more")
 

@@ -8,7 +8,9 @@ from ..inventory import Thing, uses_a_month
 from ..inventory.needs import need
 from ..layout import Design, verify
 from ..layout.lots import zone_of
-from ..survey import Envelope, Survey
+from ..survey import Envelope, Survey, doubts, missing
+from ..survey.level import level_base
+from ..survey.passages import passages
 from ..systems import FAMILIES, Part
 from ..systems.beams import rail_sag, shelf_sag
 from ..systems.carcase import Carcase
@@ -25,7 +27,7 @@ FAULT_CODES = {
 def check_survey(survey: Survey, envelope: Envelope) -> tuple[Finding, ...]:
     """Missing and doubted readings, and cautions about what stands in the space."""
     found: list[Finding] = []
-    needed = [s for s in envelope.missing if s.needed]
+    needed = [s for s in missing(survey) if s.needed]
     if needed:
         found.append(
             Finding(code="survey.missing", severity="fix", measured=len(needed), limit=0, unit="readings", basis="C",
@@ -34,14 +36,47 @@ def check_survey(survey: Survey, envelope: Envelope) -> tuple[Finding, ...]:
     found += [
         Finding(code=f"survey.{d.code}", severity="fix", where=d.readings, subject=d.subject, measured=d.one,
                 limit=d.other, basis=d.why.basis, source=d.why.source)
-        for d in envelope.doubts
+        for d in doubts(survey)
     ]  # fmt: skip
+    found += _shape(survey, envelope)
+    found += _passages(survey)
     for obstacle in survey.obstacles:
         caution = load("obstacles")[obstacle.kind]["caution"]
         if caution:
             found.append(Finding(code="clear.caution", severity="mind", where=(obstacle.id,), subject=obstacle.name,
                                  measured=obstacle.keep_out or obstacle.access, basis="P", source=caution))  # fmt: skip
     return _worst_first(found)
+
+
+def _shape(survey: Survey, envelope: Envelope) -> Iterator[Finding]:
+    """Corners out of square and floors out of level by more than a base or a filler takes."""
+    limit = entry("survey.square_limit")
+    for side, angle, comes_in in (
+        ("left", envelope.square.left, envelope.square.left_lean),
+        ("right", envelope.square.right, envelope.square.right_lean),
+    ):
+        if angle is not None and abs(comes_in) > limit.value:
+            yield Finding(code="survey.square", severity="mind", where=("diagonal",), subject=f"{side} corner",
+                          measured=comes_in, limit=limit.value, detail=f"{angle:.1f}°", **by(limit))  # fmt: skip
+    shim = entry("survey.shim_limit")
+    for section in survey.runs:
+        base = level_base(survey, section.id)
+        if base and base.out_by > shim.value:
+            yield Finding(code="survey.plinth", severity="mind", where=("floor",), subject=section.label,
+                          measured=base.out_by, limit=shim.value, detail=f"{len(base.plinth)}", **by(shim))  # fmt: skip
+    if survey.damp:
+        yield Finding(code="survey.damp", severity="mind", subject="space", basis="C", source="handbook section 4")
+
+
+def _passages(survey: Survey) -> Iterator[Finding]:
+    """Room to walk between runs, and beside a parked car with its door open."""
+    least, door = entry("passage.least"), entry("passage.car_door")
+    for passage in passages(survey):
+        rule = door if passage.before == "the car" else least
+        if passage.width < rule.value:
+            yield Finding(code="clear.passage", severity="fix", where=(passage.section,),
+                          subject=survey.section(passage.section).label, measured=max(passage.width, 0),
+                          limit=rule.value, detail=passage.before, **by(rule))  # fmt: skip
 
 
 def check_design(design: Design, survey: Survey, envelope: Envelope, things: tuple[Thing, ...],
@@ -54,7 +89,7 @@ def check_design(design: Design, survey: Survey, envelope: Envelope, things: tup
     found += _reach(design, by_id, people)
     found += _shelves(design, by_id)
     found += _rails(design, by_id)
-    found += _tall_units(design, envelope)
+    found += _tall_units(design, survey, envelope)
     found += _wall(design, survey)
     return _worst_first(found)
 
@@ -137,7 +172,7 @@ def _rails(design: Design, things: dict[str, Thing]) -> Iterator[Finding]:
                           limit=support.value, subject="rail", **by(support))  # fmt: skip
 
 
-def _tall_units(design: Design, envelope: Envelope) -> Iterator[Finding]:
+def _tall_units(design: Design, survey: Survey, envelope: Envelope) -> Iterator[Finding]:
     frames = [p for p in design.parts if p.role == "frame"]
     if not frames:
         return
@@ -165,8 +200,9 @@ def _tall_units(design: Design, envelope: Envelope) -> Iterator[Finding]:
     if tallest.h > two.value:
         yield Finding(code="carry.two-person", severity="note", where=(tallest.id,), subject="carcase",
                       measured=tallest.h, limit=two.value, **by(two))  # fmt: skip
-    yield Finding(code="survey.level", severity="mind", subject="floor", basis="C", unit="readings",
-                  source="handbook section 1: both ends and every 600 mm", measured=0, limit=2)  # fmt: skip
+    if level_base(survey, envelope.section) is None:
+        yield Finding(code="survey.level", severity="mind", subject="floor", basis="C", unit="readings",
+                      source="handbook section 1: both ends and every 600 mm", measured=0, limit=2)  # fmt: skip
 
 
 def _wall(design: Design, survey: Survey) -> Iterator[Finding]:

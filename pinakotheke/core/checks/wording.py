@@ -17,6 +17,17 @@ _SENTENCES: dict[str, Say] = {
     "survey.repeat": lambda f, mm: f"{f.subject} was read as {mm(f.measured)} and {mm(f.limit)}.",
     "survey.neighbour": lambda f, mm: f"{f.subject} reads {mm(f.measured)} and {mm(f.limit)} close by.",
     "survey.sum": lambda f, mm: f"{f.subject} add up to {mm(f.measured)}, the width is {mm(f.limit)}.",
+    "survey.triangle": lambda f, mm: f"{f.subject} reads {mm(f.measured)}; its sides make about {mm(f.limit)}.",
+    "survey.outside": lambda f, mm: f"{f.subject} reaches {mm(f.measured)} along a wall of {mm(f.limit)}.",
+    "survey.square": lambda f, mm: (
+        f"The {f.subject} has {f.detail}: the side wall {'comes in' if f.measured > 0 else 'goes out'} by "
+        f"{mm(abs(f.measured))} over the depth."
+    ),
+    "survey.plinth": lambda f, mm: f"The floor along {f.subject} is out of level by {mm(f.measured)}.",
+    "survey.damp": lambda f, mm: "The space is damp.",
+    "clear.passage": lambda f, mm: (
+        f"Between what stands along {f.subject} and {f.detail} {mm(f.measured)} are left; {mm(f.limit)} is usual."
+    ),
     "survey.level": lambda f, mm: "The floor has not been read for level; carcases are not ready to be set.",
     "clear.caution": lambda f, mm: f"{f.subject}: {f.source}",
     "fit.unplaced": lambda f, mm: f"{f.measured:.0f} × {f.subject} have no place.",
@@ -54,6 +65,12 @@ _REMEDIES: dict[str, str] = {
     "survey.repeat": "Read it once more; the least still rules.",
     "survey.neighbour": "Read both again; a foot, 100 mm or two digits may have slipped.",
     "survey.sum": "Read the returns and the opening again.",
+    "survey.triangle": "Read the diagonal and its two sides again.",
+    "survey.outside": "Read its place and the wall's width again.",
+    "survey.square": "Plan a scribe or a filler there, cut to the wall.",
+    "survey.plinth": "Set the carcases on one levelled plinth in as few lengths as the stock allows, not on shims.",
+    "survey.damp": "Closed plastic, off the floor; nothing of cardboard.",
+    "clear.passage": "Plan shallower storage there, or leave that wall free.",
     "survey.level": "Lay the longest level that fits on the floor at both ends and every 600 mm before buying.",
     "clear.caution": DEFER,
     "fit.unplaced": "Give it a place by hand, ask for less reserve, or move it to another space.",

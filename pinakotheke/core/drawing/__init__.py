@@ -4,14 +4,19 @@ Coordinates are millimetres of the real thing, x to the right and y *up* (elevat
 wall is *down*, as one stands in front of the closet). Renderers flip and scale; none decides geometry.
 """
 
+from .field_sheet import Numbered, field_sheet, numbered
 from .models import Dimension, Drawing, Polyline, Rect, SlotRef, Text, TitleBlock
 from .of_design import design_elevation, design_plan
 from .of_survey import survey_elevation, survey_plan
+from .pdf import SCALES, TEXT_MM, to_pdf
 from .svg import to_svg
 
 __all__ = [
+    "SCALES",
+    "TEXT_MM",
     "Dimension",
     "Drawing",
+    "Numbered",
     "Polyline",
     "Rect",
     "SlotRef",
@@ -19,7 +24,10 @@ __all__ = [
     "TitleBlock",
     "design_elevation",
     "design_plan",
+    "field_sheet",
+    "numbered",
     "survey_elevation",
     "survey_plan",
+    "to_pdf",
     "to_svg",
 ]

@@ -1,6 +1,6 @@
 """Collects shapes, lays dimension lines, keeps text inside its box."""
 
-from math import cos, radians, sin
+from math import atan2, cos, degrees, radians, sin
 
 from ..inventory.needs import Storage
 from ..lengths import Units, format_length
@@ -45,6 +45,14 @@ class Canvas:
 
     def line(self, layer: Layer, *points: Point, of: str = "", weight: Weight = "fine", dashed: bool = False) -> None:
         self.lines.append(Polyline(layer=layer, points=points, of=of, weight=weight, dashed=dashed))
+
+    def face(self, layer: Layer, *points: Point, of: str = "", weight: Weight = "medium", dashed: bool = False,
+             cut: bool = False) -> None:  # fmt: skip
+        """A closed outline of any shape, hatched when it is cut."""
+        self.lines.append(
+            Polyline(layer=layer, points=(*points, points[0]), of=of, weight=weight, dashed=dashed,
+                     hatch="cut" if cut else None)
+        )  # fmt: skip
 
     def arc(self, layer: Layer, centre: Point, radius: float, start: float, end: float, of: str = "") -> None:
         """An arc in degrees, as chords of about 6°."""
@@ -92,6 +100,25 @@ class Canvas:
         self._dimension((x, y0), (x, y1), x - self.text * 0.28, y0 + (y1 - y0) * at, 90, value, label, state, slot,
                         extensions)  # fmt: skip
 
+    def between(self, a: Point, b: Point, value: float | None, label: str, *, at: float = 0.5,
+                state: DimensionState = "derived", slot: SlotRef | None = None) -> None:  # fmt: skip
+        """A dimension line between any two points, its text along the line and never upside down."""
+        turn = degrees(atan2(b[1] - a[1], b[0] - a[0]))
+        if not -45 < turn <= 135:
+            a, b, at = b, a, 1 - at
+            turn += 180 if turn < 0 else -180
+        lift = self.text * 0.28
+        x = a[0] + (b[0] - a[0]) * at - lift * sin(radians(turn))
+        y = a[1] + (b[1] - a[1]) * at + lift * cos(radians(turn))
+        self._dimension(a, b, x, y, turn, value, label, state, slot, ())
+
+    def mark(self, x: float, y: float, value: float | None, label: str, *, state: DimensionState = "derived",
+             slot: SlotRef | None = None, down: bool = True) -> None:  # fmt: skip
+        """A number at a point, on a short leader: a fall of the floor, a lean of a wall."""
+        long = self.text * 0.7 * (-1 if down else 1)
+        self._dimension((x, y), (x, y + long), x, y + long - (self.text if down else -self.text * 0.2), 0, value,
+                        label, state, slot, ())  # fmt: skip
+
     def _dimension(self, start: Point, end: Point, x: float, y: float, turn: float, value: float | None, label: str,
                    state: DimensionState, slot: SlotRef | None,
                    extensions: tuple[tuple[Point, Point], ...]) -> None:  # fmt: skip
@@ -122,7 +149,8 @@ class Canvas:
         written: list[Text | Dimension] = [*self.texts, *self.dimensions]
         for t in written:
             half = len(t.text) * t.size * GLYPH / 2
-            wide, high = (half, t.size) if not t.turn else (t.size, half)
+            c, s = abs(cos(radians(t.turn))), abs(sin(radians(t.turn)))
+            wide, high = half * c + t.size * s, half * s + t.size * c
             xs += [t.x - wide, t.x + wide]
             ys += [t.y - (high if t.turn else t.size * 0.25), t.y + high]
         return xs, ys

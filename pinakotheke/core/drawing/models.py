@@ -4,9 +4,11 @@ from typing import Literal
 
 from ..base import Frozen
 from ..inventory.needs import Storage
-from ..survey.models import Face, Level, Side, What
+from ..survey.models import Face, Level, Place, Side, What
 
-Layer = Literal["wall", "opening", "obstacle", "stud", "part", "content", "access", "dimension", "note"]
+Layer = Literal[
+    "wall", "opening", "obstacle", "stud", "part", "content", "access", "closed", "dimension", "note",
+]  # fmt: skip
 Weight = Literal["heavy", "medium", "fine"]
 DimensionState = Literal["read", "missing", "doubted", "derived"]
 Point = tuple[float, float]
@@ -35,6 +37,8 @@ class Polyline(Frozen):
     of: str = ""
     weight: Weight = "fine"
     dashed: bool = False
+    hatch: Literal["cut"] | None = None
+    """Given, the points bound a face that is filled."""
 
 
 class Text(Frozen):
@@ -55,10 +59,18 @@ class Text(Frozen):
 class SlotRef(Frozen):
     """The place a dimension's reading belongs to: typing on the dimension line gives a reading there."""
 
+    section: str = "A"
     what: What
     level: Level | None = None
     face: Face | None = None
     side: Side | None = None
+    at: float | None = None
+    out: float | None = None
+
+    @property
+    def place(self) -> Place:
+        """As `Reading.place`."""
+        return (self.section, self.what, self.level, self.face, self.side, self.at, self.out)
 
 
 class Dimension(Frozen):

@@ -12,17 +12,16 @@ from ..systems import HOLDERS, Part
 from ..tables import value
 from .canvas import Canvas
 from .models import Drawing, TitleBlock
-from .of_survey import NOMINAL, TEXTS_HIGH_PLAN, opening, plan_shell, shell, text_height
+from .of_survey import plan_text, text_height
+from .walls import NOMINAL, opening, plan_walls, reach_in_walls, shell
 
 
 def design_elevation(design: Design, survey: Survey, things: tuple[Thing, ...], units: Units, space: str,
                      date: str = "", text: float = 0, dimensioned: bool = True) -> Drawing:  # fmt: skip
     """Parts and their contents from the front, with bay widths and heights."""
     canvas = Canvas(text or text_height(survey), units)
-    width = survey.least("width") or NOMINAL["width"]
-    height = max(survey.values("height"), default=NOMINAL["height"])
-    shell(canvas, survey, width, height)
-    opening(canvas, survey, width, height)
+    width, height = shell(canvas, survey, survey.main)
+    opening(canvas, survey.only(), width, height)
     for part in design.parts:
         _part(canvas, part)
     names = {t.id: t for t in things}
@@ -36,10 +35,12 @@ def design_elevation(design: Design, survey: Survey, things: tuple[Thing, ...], 
 
 def design_plan(design: Design, survey: Survey, units: Units, space: str, date: str = "", text: float = 0) -> Drawing:
     """Parts from above, with the run's bays and depth."""
-    canvas = Canvas(text or text_height(survey, TEXTS_HIGH_PLAN), units)
-    width = survey.least("width") or NOMINAL["width"]
-    depth = max(survey.values("depth"), default=NOMINAL["depth"])
-    _, _, front = plan_shell(canvas, survey, width, depth)
+    canvas = Canvas(text or plan_text(survey), units)
+    one = survey.only()
+    width = one.least("width") or NOMINAL["width"]
+    depth = max(one.values("depth"), default=NOMINAL["depth"])
+    plan_walls(canvas, survey)
+    front = -depth if survey.is_open_fronted else reach_in_walls(canvas, survey, width, depth)[2]
     seen: set[tuple[int, int, int, int]] = set()
     for part in design.parts:
         footprint = (part.x, part.y, part.w, part.d)

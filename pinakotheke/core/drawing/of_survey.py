@@ -1,27 +1,33 @@
-"""A survey as an elevation of the back wall and as a plan; its dimension lines are the form to fill."""
+"""A survey as an elevation of each wall and as a plan; their dimension lines are the form to fill."""
 
 from ..lengths import Units
-from ..survey import Survey
+from ..survey import Section, Slot, Survey
+from ..survey.closed import ceiling_points
 from ..survey.envelope import LEVEL_AT
-from ..survey.models import Level, Side
-from ..survey.slots import doubts
-from .canvas import Canvas
-from .models import DimensionState, Drawing, SlotRef, TitleBlock
+from ..survey.square import Frame, fitted_depth
+from . import of_inside
+from .models import Drawing, SlotRef, TitleBlock
+from .survey_sheet import SurveySheet, ref
+from .walls import NOMINAL, WALL, down, opening, plan_walls, reach_in_walls, run_sizes, shell
 
-NOMINAL = {"width": 1800.0, "height": 2400.0, "depth": 600.0, "return": 300.0, "head": 2030.0}
-"""Sizes drawn for what has not been read, mm."""
-WALL = 60.0
-"""Thickness a wall is drawn with, mm."""
-TEXTS_HIGH, TEXTS_HIGH_PLAN = 32, 22
-"""Text height is the drawing's height over this, so that it reads at the same size whatever the space; a plan hangs
-smaller than the elevation beside it."""
+TEXTS_HIGH, TEXTS_WIDE = 32, 26
+"""Text height is the drawing's height (of a plan: its width) over this, so that it reads alike whatever the space."""
 
 
-def text_height(survey: Survey, share: float = TEXTS_HIGH) -> float:
-    """Height of text in mm for both drawings of a space."""
-    height = survey.least("height") or NOMINAL["height"]
-    width = survey.least("width") or NOMINAL["width"]
-    return max(height, width * 0.9) / share
+def text_height(survey: Survey, section_id: str = "") -> float:
+    """Height of text in mm for the elevation of a section."""
+    section = survey.section(section_id)
+    if section.kind != "run":
+        return of_inside.text_height(survey, section)
+    width, height = run_sizes(survey, section)
+    return max(height, width * 0.9) / TEXTS_HIGH
+
+
+def plan_text(survey: Survey) -> float:
+    """Height of text in mm for the plan of a space of runs."""
+    widths = [run_sizes(survey, r)[0] for r in survey.runs]
+    depth = max(survey.values("depth"), default=0)
+    return max(*widths, depth * 1.6, 0) / TEXTS_WIDE
 
 
 def _title(space: str, shows: str, units: Units, date: str) -> TitleBlock:
@@ -29,179 +35,176 @@ def _title(space: str, shows: str, units: Units, date: str) -> TitleBlock:
                       date=date, sheet="M1")  # fmt: skip
 
 
-class _Sheet(Canvas):
-    """A canvas that knows which readings are there, and which are doubted."""
-
-    def __init__(self, survey: Survey, units: Units, text: float) -> None:
-        super().__init__(text, units)
-        self.survey = survey
-        self.doubted = {
-            r.place for d in doubts(survey) for r in survey.readings if r.id in d.readings and d.code != "sum"
-        }
-
-    def read(self, slot: SlotRef) -> tuple[float | None, DimensionState]:
-        """The ruling (least) value at a slot and how it stands."""
-        place = (slot.what, slot.level, slot.face, slot.side)
-        found = [r.value for r in self.survey.readings if r.place == place]
-        if not found:
-            return None, "missing"
-        return min(found), "doubted" if place in self.doubted else "read"
-
-
-def survey_elevation(survey: Survey, units: Units, space: str, date: str = "", text: float = 0) -> Drawing:
-    """The back wall from the front: widths at three heights, heights at three places, obstacles, studs, skirting."""
-    size = text or text_height(survey)
-    sheet = _Sheet(survey, units, size)
-    width = survey.least("width") or NOMINAL["width"]
-    height = max(survey.values("height"), default=NOMINAL["height"])
-    shell(sheet, survey, width, height)
-    sides: tuple[tuple[Side, float], ...] = (("left", 0.07), ("middle", 0.66), ("right", 0.95))
-    for side, share in sides:
-        slot = SlotRef(what="height", side=side)
-        value, state = sheet.read(slot)
-        at = max(width * share, size * 1.4)  # its text stays off the wall in a narrow space
-        sheet.upright(at, 0, height, value, f"height, {side}", at=0.74, state=state, slot=slot)
-    levels: tuple[Level, ...] = ("low", "middle", "high")
-    for level in levels:
-        slot = SlotRef(what="width", level=level, face="back")
-        value, state = sheet.read(slot)
-        z = _clear_of_skirting(survey, LEVEL_AT[level] * height, size)
-        sheet.across(0, width, z, value, f"width, {level}, at the back", at=0.36, state=state, slot=slot)
-    opening(sheet, survey, width, height)
-    if survey.door.kind != "none" or survey.values("opening width"):
-        _opening_height(sheet, width)
-    return sheet.drawing("elevation", _title(space, "Elevation as measured", units, date))
+def survey_elevation(survey: Survey, units: Units, space: str, date: str = "", text: float = 0,
+                     section_id: str = "") -> Drawing:  # fmt: skip
+    """One wall from the front, or the levels and drawers of a piece of furniture."""
+    section = survey.section(section_id)
+    sheet = SurveySheet(survey, units, text or text_height(survey, section.id))
+    if section.kind != "run":
+        of_inside.elevation(sheet, section)
+        return sheet.drawing("elevation", _title(space, "Elevation as measured", units, date))
+    width, height = shell(sheet, survey, section)
+    _heights(sheet, section, width, height)
+    _widths(sheet, section, width, height)
+    _ceilings(sheet, section, width)
+    one = survey.only(section.id)
+    opening(sheet, one, width, height)
+    head = sheet.find(section, what="opening height")
+    if head:
+        _opening_height(sheet, one, head, width)
+    _floor(sheet, section)
+    _leans(sheet, section, width, height)
+    shows = "Elevation as measured" if len(survey.parts) == 1 else f"Elevation of {section.label}"
+    return sheet.drawing("elevation", _title(space, shows, units, date))
 
 
-def _opening_height(sheet: _Sheet, width: float) -> None:
-    left = sheet.survey.least("left return") or NOMINAL["return"]
-    clear = sheet.survey.least("opening width") or width - 2 * left
-    slot = SlotRef(what="opening height")
+def _heights(sheet: SurveySheet, section: Section, width: float, height: float) -> None:
+    for side, share in (("left", 0.07), ("middle", 0.66), ("right", 0.95)):
+        slot = sheet.find(section, what="height", side=side)
+        if slot:
+            value, state = sheet.read(slot)
+            at = max(width * share, sheet.text * 1.4)  # its text stays off the wall in a narrow space
+            sheet.upright(at, 0, height, value, slot.label, at=0.74, state=state, slot=ref(slot))
+
+
+def _widths(sheet: SurveySheet, section: Section, width: float, height: float) -> None:
+    skirting = max(sheet.survey.values("skirting height", section=section.id), default=0)
+    for level, share in LEVEL_AT.items():
+        slot = sheet.find(section, what="width", level=level, face="back")
+        if slot:
+            value, state = sheet.read(slot)
+            z = max(share * height, skirting + sheet.text * 0.8)
+            sheet.across(0, width, z, value, slot.label, at=0.36, state=state, slot=ref(slot))
+
+
+def _ceilings(sheet: SurveySheet, section: Section, width: float) -> None:
+    """Heights of a slope where they were read and where they are wanted."""
+    drawn: set[float] = set()
+    along = section.slope == "along"
+    for slot in sheet.slots:
+        if slot.section != section.id or slot.what != "ceiling" or not sheet.shown(slot):
+            continue
+        reading = next((r for r in sheet.survey.readings if slot.filled_by(r)), None)
+        place = (slot.at if along else slot.out) or 0.0
+        height = reading.value if reading else NOMINAL["height"] * 0.6
+        x = min(max(place if along else width * (0.25 if place == 0 else 0.75), sheet.text * 1.4), width - sheet.text)
+        drawn.add(x)
+        sheet.upright(x, 0, height, reading.value if reading else None, slot.label, at=0.6,
+                      state="read" if reading else "missing", slot=ref(slot))  # fmt: skip
+    if along:
+        for place, height in ceiling_points(sheet.survey, section):
+            if all(abs(place - x) > sheet.text * 3 for x in drawn):
+                sheet.upright(place, 0, height, height, f"ceiling at {place:.0f}", at=0.6, state="read")
+
+
+def _opening_height(sheet: SurveySheet, one: Survey, slot: Slot, width: float) -> None:
+    left = one.least("left return") or NOMINAL["return"]
+    clear = one.least("opening width") or width - 2 * left
     value, state = sheet.read(slot)
     head = value or NOMINAL["head"]
-    sheet.upright(left + clear * 0.2, 0, head, value, "opening, height", at=0.3, state=state, slot=slot)
+    sheet.upright(left + clear * 0.2, 0, head, value, "opening, height", at=0.3, state=state, slot=ref(slot))
 
 
-def _clear_of_skirting(survey: Survey, z: float, size: float) -> float:
-    skirting = max(survey.values("skirting height"), default=0)
-    return max(z, skirting + size * 0.8)
+def _floor(sheet: SurveySheet, section: Section) -> None:
+    """Falls below the level line, written under the floor."""
+    falls = [r for r in sheet.survey.points("fall") if r.section == section.id and r.face != "front"]
+    for r in falls:
+        place = SlotRef(section=section.id, what="fall", face="back", at=r.at)
+        sheet.mark(r.at or 0, -WALL, r.value, f"floor below the level line at {r.at:.0f}", state="read", slot=place)
+    for slot in sheet.slots:
+        wanted = slot.section == section.id and slot.what == "fall" and sheet.shown(slot)
+        if wanted and slot.at is not None and not any(slot.filled_by(r) for r in falls):
+            sheet.mark(slot.at, -WALL, None, slot.label, slot=ref(slot))
+    if falls:
+        sheet.note("note", (falls[-1].at or 0) / 2, -WALL - sheet.text * 2.9, "floor below the level line",
+                   caption=True)  # fmt: skip
 
 
-def shell(sheet: Canvas, survey: Survey, width: float, height: float) -> None:
-    """Walls, floor and ceiling in section, skirting, studs and obstacles."""
-    sheet.rect("wall", -WALL, -WALL, width + 2 * WALL, WALL, weight="heavy", cut=True)
-    sheet.rect("wall", -WALL, height, width + 2 * WALL, WALL, weight="heavy", cut=True)
-    sheet.rect("wall", -WALL, 0, WALL, height, weight="heavy", cut=True)
-    sheet.rect("wall", width, 0, WALL, height, weight="heavy", cut=True)
-    skirting = max(survey.values("skirting height"), default=0)
-    if skirting and survey.skirting != "remove":
-        sheet.line("wall", (0, skirting), (width, skirting))
-    for stud in survey.studs:
-        if stud < width:
-            sheet.line("stud", (stud, 0), (stud, height), of="stud", dashed=True)
-    for o in survey.obstacles:
-        sheet.rect("obstacle", o.x, o.z, o.width, o.height, of=o.id, weight="medium")
-        sheet.line("obstacle", (o.x, o.z), (o.x + o.width, o.z + o.height), of=o.id)
-        if o.keep_out or o.access:
-            out = o.keep_out
-            sheet.rect("access", o.x - out, o.z - out, o.width + 2 * out, o.height + 2 * out, of=o.id, weight="fine",
-                       dashed=True)  # fmt: skip
-        above = o.z + o.height + o.keep_out + sheet.text * 0.3
-        at = above if above + sheet.text < height else o.z - o.keep_out - sheet.text
-        sheet.note("note", o.x + o.width / 2, at, o.name, of=o.id, halo=True)
-
-
-def opening(sheet: Canvas, survey: Survey, width: float, height: float) -> None:
-    """The opening seen through: its outline dashed, with the head's height."""
-    left = survey.least("left return")
-    clear = survey.least("opening width")
-    head = survey.least("opening height")
-    if left is None or clear is None:
-        return
-    sheet.rect("opening", left, 0, min(clear, width - left), min(head or height, height), of="opening", weight="fine",
-               dashed=True)  # fmt: skip
-
-
-def survey_plan(survey: Survey, units: Units, space: str, date: str = "", text: float = 0) -> Drawing:
-    """Seen from above, the back wall at the top: depths, returns, opening and door."""
-    size = text or text_height(survey, TEXTS_HIGH_PLAN)
-    sheet = _Sheet(survey, units, size)
-    width = survey.least("width") or NOMINAL["width"]
-    depth = max(survey.values("depth"), default=NOMINAL["depth"])
-    room = plan_shell(sheet, survey, width, depth)
-    for side, share in (("left", 0.12), ("right", 0.9)):
-        slot = SlotRef.model_validate({"what": "depth", "side": side})
+def _leans(sheet: SurveySheet, section: Section, width: float, height: float) -> None:
+    """Plumb of each wall over the ceiling, at its place."""
+    for side, x in (("left", sheet.text * 2), ("middle", width / 2), ("right", width - sheet.text * 2)):
+        slot = sheet.find(section, what="plumb", side=side)
+        if slot and sheet.shown(slot):
+            value, state = sheet.read(slot)
+            sheet.mark(x, height + WALL, value, slot.label, state=state, slot=ref(slot), down=False)
+    slot = sheet.find(section, what="bow")
+    if slot and sheet.shown(slot):
         value, state = sheet.read(slot)
-        sheet.upright(width * share, -depth, 0, value, f"depth, {side}", state=state, slot=slot)
-    slot = SlotRef(what="width", level="middle", face="front")
-    value, state = sheet.read(slot)
-    sheet.across(0, width, -depth + size * 0.8, value, "width, middle, at the front", at=0.5, state=state, slot=slot)
-    if survey.door.kind != "none" or survey.values("opening width"):
-        _returns_and_opening(sheet, width, room)
+        sheet.mark(width * 0.72, height + WALL, value, slot.label, state=state, slot=ref(slot), down=False)
+
+
+def survey_plan(survey: Survey, units: Units, space: str, date: str = "", text: float = 0,
+                section_id: str = "") -> Drawing:  # fmt: skip
+    """Seen from above, the main wall at the top: every run, depths, returns, opening and door."""
+    section = survey.section(section_id)
+    if section.kind != "run":
+        sheet = SurveySheet(survey, units, text or text_height(survey, section.id))
+        of_inside.plan(sheet, section)
+        return sheet.drawing("plan", _title(space, f"Plan of {section.label}", units, date))
+    if survey.is_open_fronted:
+        return _room_plan(survey, units, space, date, text)
+    sheet = SurveySheet(survey, units, text or plan_text(survey))
+    width = survey.only(section.id).least("width") or NOMINAL["width"]
+    depth = max(survey.values("depth", section=section.id), default=NOMINAL["depth"])
+    plan_walls(sheet, survey)
+    left, right, front = reach_in_walls(sheet, survey, width, depth)
+    for side, share in (("left", 0.12), ("right", 0.9)):
+        slot = sheet.find(section, what="depth", side=side)
+        if slot:
+            value, state = sheet.read(slot)
+            sheet.upright(width * share, -depth, 0, value, slot.label, state=state, slot=ref(slot))
+    slot = sheet.find(section, what="width", level="middle", face="front")
+    if slot:
+        value, state = sheet.read(slot)
+        sheet.across(0, width, -depth + sheet.text * 0.8, value, slot.label, state=state, slot=ref(slot))
+    _diagonals(sheet, section, width, depth)
+    y = front - sheet.text * 1.9
+    for what, x0, x1 in (("left return", 0.0, left), ("opening width", left, right), ("right return", right, width)):
+        slot = sheet.find(section, what=what)
+        if slot:
+            value, state = sheet.read(slot)
+            sheet.across(x0, x1, y, value, slot.label, state=state, slot=ref(slot), from_y=front)
     return sheet.drawing("plan", _title(space, "Plan as measured", units, date))
 
 
-def _returns_and_opening(sheet: _Sheet, width: float, room: tuple[float, float, float]) -> None:
-    left, right, front = room
-    y = front - sheet.text * 1.9
-    for what, x0, x1 in (("left return", 0.0, left), ("opening width", left, right), ("right return", right, width)):
-        slot = SlotRef.model_validate({"what": what})
-        value, state = sheet.read(slot)
-        sheet.across(x0, x1, y, value, what.replace(" width", ", width"), state=state, slot=slot, from_y=front)
+def _diagonals(sheet: SurveySheet, section: Section, width: float, depth: float) -> None:
+    for side, a, b in (("left", (0.0, 0.0), (width, -depth)), ("right", (width, 0.0), (0.0, -depth))):
+        slot = sheet.find(section, what="diagonal", side=side)
+        if slot and sheet.shown(slot):
+            value, state = sheet.read(slot)
+            sheet.between(a, b, value, slot.label, at=0.3, state=state, slot=ref(slot))
 
 
-def plan_shell(sheet: Canvas, survey: Survey, width: float, depth: float) -> tuple[float, float, float]:
-    """Walls, returns, door and obstacles from above; returns opening left, opening right, and the outer face's y."""
-    left = survey.least("left return")
-    clear = survey.least("opening width")
-    left = NOMINAL["return"] if left is None and survey.door.kind != "none" else left or 0.0
-    right = min(left + clear, width) if clear else width - (survey.least("right return") or left)
-    front = -depth - WALL
-    sheet.rect("wall", -WALL, 0, width + 2 * WALL, WALL, weight="heavy", cut=True)
-    sheet.rect("wall", -WALL, front, WALL, depth + WALL, weight="heavy", cut=True)
-    sheet.rect("wall", width, front, WALL, depth + WALL, weight="heavy", cut=True)
-    if left > 0:
-        sheet.rect("wall", 0, front, left, WALL, weight="heavy", cut=True)
-    if right < width:
-        sheet.rect("wall", right, front, width - right, WALL, weight="heavy", cut=True)
-    _door(sheet, survey, left, right, front)
-    for stud in survey.studs:
-        if stud < width:
-            sheet.line("stud", (stud, 0), (stud, WALL), of="stud")
-    for o in survey.obstacles:
-        if o.z < 2100:
-            sheet.rect("obstacle", o.x, -o.projection, o.width, o.projection, of=o.id)
-            if o.access > o.projection:
-                reach = min(o.access, depth)
-                sheet.rect("access", o.x, -reach, o.width, reach, of=o.id, weight="fine", dashed=True)
-    return left, right, front
+def _room_plan(survey: Survey, units: Units, space: str, date: str, text: float) -> Drawing:
+    """A room one stands in: each wall's length inside it, the corners' diagonals, what storage leaves to walk."""
+    sheet = SurveySheet(survey, units, text or plan_text(survey))
+    for frame in plan_walls(sheet, survey):
+        section = survey.section(frame.section)
+        slot = sheet.find(section, what="width", level="low", face="back")
+        if slot:
+            found = survey.least("width", section=section.id)
+            value, state = sheet.read(slot)
+            off = _inside(survey, frame) * 0.55
+            a, b = down(frame.to_plan(0, off)), down(frame.to_plan(frame.length, off))
+            sheet.between(a, b, found if value is None else value, slot.label, at=0.42, slot=ref(slot),
+                          state=state if value is not None or found is None else "read")  # fmt: skip
+        if len(survey.runs) > 1:
+            x, y = down(frame.to_plan(frame.length * 0.18, _inside(survey, frame) * 0.8))
+            sheet.note("note", x, y, section.label, halo=True)
+        _corner(sheet, section, frame)
+    return sheet.drawing("plan", _title(space, "Plan as measured", units, date))
 
 
-def _door(sheet: Canvas, survey: Survey, left: float, right: float, front: float) -> None:
-    door = survey.door
-    leaf = right - left
-    turn = -1 if door.swings == "out" else 1
-    if door.kind == "hinged":
-        hinge, free = (left, right) if door.hinge == "left" else (right, left)
-        _leaf(sheet, hinge, 1 if free > hinge else -1, leaf, front, turn)
-    elif door.kind == "double hinged":
-        _leaf(sheet, left, 1, leaf / 2, front, turn)
-        _leaf(sheet, right, -1, leaf / 2, front, turn)
-    elif door.kind == "sliding":
-        sheet.rect("opening", left, front + 8, leaf * 0.53, 18, of="door", weight="fine")
-        sheet.rect("opening", right - leaf * 0.53, front + 32, leaf * 0.53, 18, of="door", weight="fine")
-    elif door.kind == "curtain":
-        points = tuple((left + leaf * n / 16, front + WALL / 2 + (14 if n % 2 else -14)) for n in range(17))
-        sheet.line("opening", *points, of="door")
+def _inside(survey: Survey, frame: Frame) -> float:
+    return fitted_depth(survey, frame.section) or NOMINAL["depth"]
 
 
-LEAF_OPENED = 28.0
-"""Degrees a door leaf is drawn opened, so that the swing does not fill the sheet; the arc says the sense."""
-
-
-def _leaf(sheet: Canvas, hinge: float, way: int, leaf: float, front: float, turn: int) -> None:
-    start = 0.0 if way > 0 else 180.0
-    end = start + turn * way * LEAF_OPENED
-    sheet.arc("opening", (hinge, front + WALL / 2), leaf, start, end, of="door")
-    last = sheet.lines[-1].points[-1]
-    sheet.line("opening", (hinge, front + WALL / 2), last, of="door", weight="medium")
+def _corner(sheet: SurveySheet, section: Section, frame: Frame) -> None:
+    slot = sheet.find(section, what="corner diagonal")
+    if slot is None or not sheet.shown(slot):
+        return
+    reading = next((r for r in sheet.survey.readings if slot.filled_by(r)), None)
+    along, out = (reading.at or 900, reading.out or 1200) if reading else (900.0, 1200.0)
+    a, b = down(frame.to_plan(frame.length - along, 0)), down(frame.to_plan(frame.length, out))
+    sheet.between(a, b, reading.value if reading else None, slot.label, state="read" if reading else "missing",
+                  slot=ref(slot))  # fmt: skip

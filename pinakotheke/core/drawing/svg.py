@@ -90,7 +90,8 @@ def _rect(r: Rect) -> str:
 
 def _line(line: Polyline) -> str:
     points = " ".join(f"{_n(x)},{_n(-y)}" for x, y in line.points)
-    return f'<polyline class="{line.layer}" points="{points}" {_stroke(line.weight, line.dashed)}{_of(line.of)}/>'
+    fill = f' fill="url(#hatch-{line.hatch})"' if line.hatch else ""
+    return f'<polyline class="{line.layer}" points="{points}"{fill} {_stroke(line.weight, line.dashed)}{_of(line.of)}/>'
 
 
 def _text(t: Text) -> str:

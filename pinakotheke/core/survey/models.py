@@ -1,64 +1,105 @@
 """Readings and the facts around them, as they were called out; nothing here is derived."""
 
-from typing import Annotated, Literal, Self
+from functools import cache
+from typing import Annotated, Any, Literal, Self, get_args
 
-from pydantic import Field, StringConstraints, model_validator
+from pydantic import Field, StringConstraints, ValidationInfo, field_validator, model_validator
 
-from ..base import Frozen, Id, Mm, PositiveMm
+from ..base import LONGEST_MM, Frozen, Id, Mm, PositiveMm
+from ..tables import load
 
+SpaceKind = Literal[
+    "reach-in closet", "recess", "wall", "walk-in L", "walk-in U", "under a stair", "under a roof",
+    "utility cupboard", "fixed shelves", "drawer", "chest of drawers", "garage bay", "shed",
+]  # fmt: skip
 What = Literal[
-    "width", "height", "depth", "opening width", "opening height", "left return", "right return",
-    "stud", "skirting height", "skirting thickness",
+    "width", "height", "depth", "diagonal", "corner diagonal", "opening width", "opening height", "left return",
+    "right return", "passage", "stud", "skirting height", "skirting thickness", "ceiling", "fall", "plumb", "bow",
+    "shelf height", "opens", "overhang", "liner",
 ]  # fmt: skip
 Level = Literal["low", "middle", "high"]
 Face = Literal["back", "front"]
 Side = Literal["left", "middle", "right"]
 Short = Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)]
+Signed = Annotated[float, Field(ge=-LONGEST_MM, le=LONGEST_MM)]
+Instrument = Literal["tape", "laser", "level", "stud finder", "rule", "sheet"]
+
+SIGNED: frozenset[What] = frozenset({"plumb", "bow"})
+"""Readings that may be negative: a wall leans toward the room (+) or away (−)."""
+ZERO_ALLOWED: frozenset[What] = frozenset({"fall", "plumb", "bow", "ceiling", "overhang", "shelf height"})
+"""Readings of which 0 says something; 0 of any other is a slip."""
+
+Place = tuple[str, str, str | None, str | None, str | None, float | None, float | None]
+FIRST = "A"
+"""Section a reading belongs to when none is named."""
 
 
 class Reading(Frozen):
-    """One number, where it was read, and how. For a stud, `value` is its centre from the left wall."""
+    """One number, where it was read, and how.
+
+    `at` is the distance along the wall from its left end and `out` the distance out from the wall, for readings
+    taken at a point (fall, ceiling, bow, corner diagonal). For a stud, `value` is its centre from the left end.
+    """
 
     id: Id
+    section: Id = FIRST
     what: What
     level: Level | None = None
     face: Face | None = None
     side: Side | None = None
-    value: PositiveMm
+    at: Mm | None = None
+    out: Mm | None = None
+    value: Signed
     called: Short = ""
-    instrument: Literal["tape", "laser", "rule", "sheet"] = "tape"
+    instrument: Instrument = "tape"
     hand: Short = ""
     taken: Annotated[str, StringConstraints(max_length=40)] = ""
 
+    @field_validator("value")
+    @classmethod
+    def _suits_what_is_read(cls, value: float, info: ValidationInfo) -> float:
+        what = info.data.get("what", "a reading")
+        if value < 0 and what not in SIGNED:
+            raise ValueError(f"no negative number: {what} cannot be negative; read it again")
+        if value == 0 and what not in ZERO_ALLOWED:
+            raise ValueError(f"a number above 0: {what} cannot be 0; leave it out, or call what was read")
+        return value
+
     @property
-    def place(self) -> tuple[str | None, ...]:
+    def place(self) -> Place:
         """What tells two readings of the same thing from readings of different things."""
-        return (self.what, self.level, self.face, self.side)
+        return (self.section, self.what, self.level, self.face, self.side, self.at, self.out)
 
 
 ObstacleKind = Literal[
-    "socket", "switch", "vent", "hatch", "valve", "meter", "panel", "light", "heater", "pipe", "beam", "box",
+    "socket", "switch", "vent", "hatch", "attic hatch", "valve", "meter", "panel", "light", "heater", "radiator",
+    "boiler", "water heater", "pipe", "soil pipe", "cable", "beam", "window", "door", "skirting", "box",
 ]  # fmt: skip
 
 
 class Obstacle(Frozen):
-    """A box on the back wall (or, for a light, under the ceiling) that parts must respect.
+    """A box that parts must respect, in the coordinates of its section.
 
-    `x` is its left edge from the left wall, `z` its lower edge from the floor, `projection` how far it stands out
-    from the back wall, `access` the depth in front of it that must stay free of fixed parts, `keep_out` a margin
-    on all its sides.
+    `x` is its left edge from the left end of the wall, `z` its lower edge from the floor, `y` its distance from the
+    wall (0 for what is mounted on it), `projection` its depth outward from there. `access` is the depth in front of
+    it that must stay free, `keep_out` a margin on all its sides, `swing` the leaf that opens into the space.
     """
 
     id: Id
+    section: Id = FIRST
     kind: ObstacleKind = "box"
     label: Short = ""
     x: Mm
     z: Mm
     width: PositiveMm
     height: PositiveMm
+    y: Mm = 0
     projection: Mm = 10
     access: Mm = 0
     keep_out: Mm = 0
+    swing: Mm = 0
+    loose: bool = False
+    """Whether a loose thing (a basket, a trolley) may stand in its access zone."""
 
     @property
     def name(self) -> str:
@@ -74,37 +115,154 @@ class Door(Frozen):
     swings: Literal["out", "in"] = "out"
 
 
-class Survey(Frozen):
-    """Everything read in one rectangular reach-in space. Readings are kept, also those that disagree."""
+class Car(Frozen):
+    """A parked car, seen from the door: `x` from the left wall, `gap` from the back wall, doors open by `doors`."""
 
+    length: PositiveMm
+    width: PositiveMm
+    height: PositiveMm
+    x: Mm
+    gap: Mm
+    doors: Mm = 700
+
+
+class OverheadDoor(Frozen):
+    """A garage door: `track` is the height of the lowest thing overhead, `reach` how far it comes into the bay."""
+
+    kind: Literal["sectional", "up-and-over"]
+    track: PositiveMm
+    reach: PositiveMm
+
+
+class Section(Frozen):
+    """One stretch of the space that is fitted by itself: a run of wall, a shelf level, a drawer, a door back, a void.
+
+    Runs are listed clockwise as one stands inside: the right end of one meets the left end of the next. `corner`
+    says who fills the corner at the right end. `depth` is how far out parts of a run are planned to come, where
+    the room is deeper. `within` is the section it lies in.
+    """
+
+    id: Id
+    kind: Literal["run", "level", "drawer", "door back", "void"] = "run"
+    name: Short = ""
+    left: Literal["wall", "open"] = "wall"
+    right: Literal["wall", "open"] = "wall"
+    corner: Literal["none", "mine", "theirs"] = "none"
+    slope: Literal["none", "along", "toward back"] = "none"
+    depth: PositiveMm | None = None
+    movable: bool = False
+    within: Id | None = None
+
+    @property
+    def label(self) -> str:
+        """Its name, or what people call it: `wall B`, `drawer 2`."""
+        return self.name or f"{'wall' if self.kind == 'run' else self.kind} {self.id.rpartition('-')[2]}"
+
+
+@cache
+def _sections_of(kind: str) -> tuple[Section, ...]:
+    return tuple(Section.model_validate(row) for row in load("spaces")[kind]["sections"])
+
+
+class Survey(Frozen):
+    """Everything read in one space. Readings are kept, also those that disagree."""
+
+    kind: SpaceKind = "reach-in closet"
+    sections: Annotated[tuple[Section, ...], Field(max_length=40)] = ()
+    """Empty stands for those its kind usually has."""
     readings: Annotated[tuple[Reading, ...], Field(max_length=2000)] = ()
     obstacles: Annotated[tuple[Obstacle, ...], Field(max_length=500)] = ()
     door: Door = Door()
+    car: Car | None = None
+    overhead: OverheadDoor | None = None
     skirting: Literal["stand forward", "remove"] = "stand forward"
     lining: Literal["plasterboard", "masonry", "timber", "unknown"] = "plasterboard"
+    damp: bool = False
     note: Annotated[str, StringConstraints(max_length=2000)] = ""
 
     @model_validator(mode="after")
-    def _ids_are_unique(self) -> Self:
-        for rows in (self.readings, self.obstacles):
-            ids = [row.id for row in rows]
+    def _hangs_together(self) -> Self:
+        known = {s.id for s in self.parts}
+        for ids in ([r.id for r in self.readings], [o.id for o in self.obstacles], [s.id for s in self.parts]):
             if len(set(ids)) != len(ids):
                 raise ValueError("two rows of a survey have the same id; give each its own")
+        placed: tuple[Reading | Obstacle, ...] = (*self.readings, *self.obstacles)
+        for row in placed:
+            if row.section not in known:
+                there = ", ".join(sorted(known))
+                raise ValueError(f"{row.id!r} was read in section {row.section!r}; there are {there}")
+        for section in self.parts:
+            if section.within is not None and section.within not in known:
+                raise ValueError(f"section {section.id!r} lies within {section.within!r}, which is not in this space")
         return self
 
-    def values(self, what: What, **place: str) -> list[float]:
-        """All readings of one thing, optionally only those at a `level`, `face` or `side`."""
+    @property
+    def parts(self) -> tuple[Section, ...]:
+        """Its sections, those its kind usually has when none are named."""
+        return self.sections or _sections_of(self.kind)
+
+    @property
+    def runs(self) -> tuple[Section, ...]:
+        """The stretches of wall, clockwise."""
+        return tuple(s for s in self.parts if s.kind == "run")
+
+    @property
+    def main(self) -> Section:
+        """The section drawn and fitted first: the back wall of a U, else the first."""
+        return self.runs[1] if len(self.runs) == 3 else self.parts[0]
+
+    @property
+    def is_open_fronted(self) -> bool:
+        """Whether one stands inside it, so that its runs leave a passage rather than fill its depth."""
+        return len(self.runs) > 1 or bool(load("spaces")[self.kind].get("room"))
+
+    @property
+    def has_opening(self) -> bool:
+        """Whether one reaches in through an opening with returns."""
+        return bool(load("spaces")[self.kind].get("opening")) or bool(self.values("opening width"))
+
+    def section(self, section_id: str = "") -> Section:
+        """The section with this id, the main one for an empty id; `KeyError` names those there are."""
+        if not section_id:
+            return self.main
+        for section in self.parts:
+            if section.id == section_id:
+                return section
+        raise KeyError(f"no section {section_id!r}; there are {', '.join(s.id for s in self.parts)}")
+
+    def only(self, section_id: str = "") -> "Survey":
+        """The same survey with the readings and obstacles of one section."""
+        wanted = self.section(section_id).id
+        if len(self.parts) == 1:
+            return self
+        return self.model_copy(
+            update={
+                "readings": tuple(r for r in self.readings if r.section == wanted),
+                "obstacles": tuple(o for o in self.obstacles if o.section == wanted),
+            }
+        )
+
+    def values(self, what: What, **place: Any) -> list[float]:
+        """All readings of one thing, optionally only those at a `section`, `level`, `face` or `side`."""
         return [
             r.value
             for r in self.readings
             if r.what == what and all(getattr(r, key) == wanted for key, wanted in place.items())
         ]
 
-    def least(self, what: What, **place: str) -> float | None:
+    def least(self, what: What, **place: Any) -> float | None:
         """The least reading of one thing, or None when it was not read."""
         return min(self.values(what, **place), default=None)
 
+    def points(self, what: What) -> list[Reading]:
+        """Readings of one thing taken at a point along the wall, from left to right."""
+        return sorted((r for r in self.readings if r.what == what and r.at is not None), key=lambda r: r.at or 0)
+
     @property
     def studs(self) -> tuple[float, ...]:
-        """Stud centres from the left wall, in order."""
+        """Stud centres from the left end of the wall, in order."""
         return tuple(sorted(self.values("stud")))
+
+
+SPACE_KINDS: tuple[SpaceKind, ...] = get_args(SpaceKind)
+OBSTACLE_KINDS: tuple[ObstacleKind, ...] = get_args(ObstacleKind)

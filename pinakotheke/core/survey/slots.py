@@ -1,163 +1,204 @@
-"""Where readings belong in a reach-in space, which are missing, and which are doubted."""
+"""Where readings belong in each kind of section, which are missing, and what is uncertain while they are."""
 
-from collections import defaultdict
-from itertools import pairwise
-from typing import Literal
+from collections.abc import Iterator
 
-from ..base import Frozen, Why
-from ..lengths import Units, with_unit
-from ..tables import Entry, entry
-from .models import Face, Level, Reading, Side, Survey, What
+from ..base import Frozen
+from ..tables import value
+from .level import level_length
+from .models import Face, Level, Place, Reading, Section, Side, Survey, What
 
 
 class Slot(Frozen):
     """A place for a reading; `needed` when no design can be called proven without it."""
 
+    section: str = "A"
     what: What
     level: Level | None = None
     face: Face | None = None
     side: Side | None = None
+    at: float | None = None
+    out: float | None = None
     label: str
     how: str
     needed: bool = True
 
     @property
-    def place(self) -> tuple[str | None, ...]:
+    def place(self) -> Place:
         """As `Reading.place`."""
-        return (self.what, self.level, self.face, self.side)
+        return (self.section, self.what, self.level, self.face, self.side, self.at, self.out)
+
+    def filled_by(self, reading: Reading) -> bool:
+        """Whether a reading was taken here; one taken at a point counts for the places near it."""
+        if (reading.section, reading.what) != (self.section, self.what):
+            return False
+        for wanted, got in ((self.at, reading.at), (self.out, reading.out)):
+            if wanted is not None and (got is None or abs(got - wanted) > value("survey.level_near")):
+                return False
+        if self.what in ("corner diagonal", "stud", "ceiling"):
+            return True
+        return (reading.level, reading.face or self.face, reading.side) == (self.level, self.face, self.side)
 
 
-class Doubt(Frozen):
-    """Readings that contradict each other: `subject` was read as `one` and as `other`, both in mm."""
-
-    code: Literal["repeat", "neighbour", "sum"]
-    readings: tuple[str, ...]
-    subject: str
-    one: float
-    other: float
-    why: Why
-
-    def sentence(self, units: Units) -> str:
-        """The doubt in words, and the mend."""
-        one, other = with_unit(self.one, units), with_unit(self.other, units)
-        apart = with_unit(abs(self.one - self.other), units)
-        return {
-            "repeat": f"{self.subject} was read as {one} and {other}, {apart} apart: read it once more.",
-            "neighbour": f"{self.subject} reads {one} here and {other} there, {apart} apart: one may be misread.",
-            "sum": f"{self.subject} add up to {one}, the width is {other}: one of them may be misread.",
-        }[self.code]
-
-
-_ACROSS: tuple[What, ...] = ("left return", "opening width", "right return")
 _WALL = "Tape hook against one wall, read into the other corner; do not bend the tape."
+_WHERE = {
+    "low": "About 100 mm above the skirting.",
+    "middle": "At half height.",
+    "high": "About 100 mm under the ceiling.",
+}
+LEVELS: tuple[Level, ...] = ("low", "middle", "high")
+SIDES: tuple[Side, ...] = ("left", "middle", "right")
 
 
-def slots(survey: Survey) -> tuple[Slot, ...]:
-    """The readings a reach-in space wants, in the order a person with a tape takes them."""
-    back = tuple(
-        Slot(what="width", level=level, face="back", label=f"width, {level}, at the back", how=f"{_WALL} {where}")
-        for level, where in (
-            ("low", "About 100 mm above the skirting."),
-            ("middle", "At half height."),
-            ("high", "About 100 mm under the ceiling."),
+def slots(survey: Survey, section_id: str | None = None) -> tuple[Slot, ...]:
+    """The readings a space wants, in the order a person with a tape takes them; of one section, or of all."""
+    many = len(survey.parts) > 1
+    found: list[Slot] = []
+    for section in survey.parts:
+        if section_id is not None and section.id != survey.section(section_id).id:
+            continue
+        rows = list(_of_run(survey, section) if section.kind == "run" else _of_inside(section))
+        for row in rows:
+            label = f"{section.label}: {row.label}" if many else row.label
+            found.append(row.model_copy(update={"section": section.id, "label": label}))
+    return tuple(found)
+
+
+def _of_run(survey: Survey, section: Section) -> Iterator[Slot]:
+    one = survey.only(section.id)
+    if section.slope == "none":
+        for level in LEVELS:
+            yield Slot(what="width", level=level, face="back", label=f"width, {level}, at the back",
+                       how=f"{_WALL} {_WHERE[level]}")  # fmt: skip
+        for side in SIDES:
+            yield Slot(what="height", side=side, label=f"height, {side}",
+                       how="Floor to ceiling at the back wall, tape upright.")  # fmt: skip
+    else:
+        yield Slot(what="width", level="low", face="back", label="width, low, at the back",
+                   how=f"{_WALL} {_WHERE['low']}")  # fmt: skip
+        yield from _of_slope(one, section)
+    if not survey.is_open_fronted:
+        for end in ("left", "right"):
+            yield Slot.model_validate({"what": "depth", "side": end, "label": f"depth, {end}",
+                                       "how": "Back wall to the inner face of the return or door."})  # fmt: skip
+    if survey.has_opening and (survey.door.kind != "none" or one.values("opening width")):
+        yield Slot(what="opening width", label="opening, width", how="Clear between the linings, least of three.")
+        yield Slot(what="opening height", label="opening, height", how="Floor to the underside of the head.")
+        yield Slot(what="left return", label="left return", how="Left wall inside to the edge of the opening.")
+        yield Slot(what="right return", label="right return", how="Edge of the opening to the right wall inside.")
+    if section.corner != "none":
+        yield Slot(what="corner diagonal", label="corner diagonal, right", needed=False,
+                   how="Mark 900 along this wall and 1200 along the next; read from mark to mark.")  # fmt: skip
+    yield from _of_floor(one)
+    if not survey.is_open_fronted:
+        for way, other in (("left", "right"), ("right", "left")):
+            yield Slot.model_validate({"what": "diagonal", "side": way, "label": f"diagonal from the {way} back corner",
+                                       "how": f"From the {way} back corner to the front {other} one, on the floor.",
+                                       "needed": False})  # fmt: skip
+        for level in LEVELS if section.slope == "none" else ():
+            yield Slot(what="width", level=level, face="front", label=f"width, {level}, at the front", how=_WALL,
+                       needed=False)  # fmt: skip
+    for end in ("left", "middle", "right"):
+        where = "back wall" if end == "middle" else f"{end} wall"
+        how = "Long level upright; + when the top leans into the space, − away."
+        yield Slot.model_validate(
+            {"what": "plumb", "side": end, "label": f"plumb, {where}", "needed": False, "how": how}
         )
-    )
-    front = tuple(
-        Slot(what="width", level=level, face="front", label=f"width, {level}, at the front", how=_WALL, needed=False)
-        for level in ("low", "middle", "high")
-    )
-    heights = tuple(
-        Slot(what="height", side=side, label=f"height, {side}", how="Floor to ceiling at the back wall, tape upright.")
-        for side in ("left", "middle", "right")
-    )
-    depths = tuple(
-        Slot(what="depth", side=side, label=f"depth, {side}", how="Back wall to the inner face of the return or door.")
-        for side in ("left", "right")
-    )
-    has_opening = survey.door.kind != "none" or bool(survey.values("opening width"))
-    opening = (
-        Slot(what="opening width", label="opening, width", how="Clear between the linings, least of three heights."),
-        Slot(what="opening height", label="opening, height", how="Floor to the underside of the head."),
-        Slot(what="left return", label="left return", how="Left wall inside to the edge of the opening."),
-        Slot(what="right return", label="right return", how="Edge of the opening to the right wall inside."),
-    )
-    skirting = (
-        Slot(what="skirting height", label="skirting, height", how="0 is not read: say no skirting.", needed=False),
-        Slot(what="skirting thickness", label="skirting, thickness", how="At its thickest, the foot.", needed=False),
-        Slot(what="stud", label="a stud", how="Centre of a stud, from the left wall inside.", needed=False),
-    )
-    return back + heights + depths + (opening if has_opening else ()) + front + skirting
+    yield Slot(what="bow", side="middle", label="bow of the back wall", needed=False,
+               how="String or straightedge from end to end; + when the middle bulges into the space.")  # fmt: skip
+    yield Slot(what="skirting height", label="skirting, height", how="0 is not read: say no skirting.", needed=False)
+    yield Slot(what="skirting thickness", label="skirting, thickness", how="At its thickest, the foot.", needed=False)
+    yield Slot(what="stud", label="a stud", how="Centre of a stud, from the left end of the wall.", needed=False)
+    if survey.has_opening or survey.is_open_fronted:
+        yield Slot(what="passage", label="passage before the door", needed=False,
+                   how="Clear width of the narrowest passage on the way in.")  # fmt: skip
 
 
-def missing(survey: Survey) -> tuple[Slot, ...]:
-    """Slots without a reading: needed ones first, each in the order of taking. The first is the next reading."""
-    read = {r.place for r in survey.readings}
-    empty = [s for s in slots(survey) if s.place not in read]
+def _of_slope(one: Survey, section: Section) -> Iterator[Slot]:
+    if section.slope == "toward back":
+        depth = one.least("depth") or section.depth or value("survey.run_depth")
+        for out, where in ((0.0, "at the knee wall"), (depth, "at the front")):
+            yield Slot(what="ceiling", out=out, label=f"ceiling {where}",
+                       how="Floor to the slope, tape upright, as far out as shown.")  # fmt: skip
+        return
+    yield Slot(what="ceiling", at=0.0, label="ceiling at the left end", how="Floor to the slope, tape upright.")
+    width = one.least("width")
+    if width is not None:
+        yield Slot(what="ceiling", at=width, label="ceiling at the right end", how="Floor to the slope, tape upright.")
+        yield Slot(what="ceiling", at=width / 2, label="ceiling half way", needed=False,
+                   how="A second height shows whether the slope is straight.")  # fmt: skip
+
+
+def _of_floor(one: Survey) -> Iterator[Slot]:
+    """Falls at both ends and every so far along the run; across at the ends."""
+    width = one.least("width")
+    if width is None:
+        return
+    every = value("survey.level_every")
+    count = max(1, round(width / every))
+    how = f"With a {level_length(width)} mm level or a level line: down from the line to the floor."
+    for n in range(count + 1):
+        at = float(round(width * n / count))
+        yield Slot(what="fall", face="back", at=at, label=f"floor below the level line, {at:.0f} along", how=how,
+                   needed=False)  # fmt: skip
+
+
+def _of_inside(section: Section) -> Iterator[Slot]:
+    """A drawer, a shelf level, a void or a door back: inside sizes, and what limits the reach."""
+    name = "inside " if section.kind == "drawer" else ""
+    faces = (("back", "at the back"), ("front", "at the front"))
+    if section.kind in ("level", "drawer"):
+        for face, where in faces:
+            yield Slot.model_validate({"what": "width", "face": face, "label": f"{name}width, {where}",
+                                       "how": "Between the sides, below any runner or screw head."})  # fmt: skip
+        for what, how in (("depth", "Inside of the front to the back."), ("height", "Clear, to what is above.")):
+            for side in ("left", "right"):
+                yield Slot.model_validate({"what": what, "side": side, "label": f"{name}{what}, {side}", "how": how})
+    else:
+        sizes: tuple[tuple[What, str], ...] = (
+            ("width", "Clear."), ("height", "Clear."), ("depth", "Clear; of a door back: left when the door is shut."),
+        )  # fmt: skip
+        for size, how in sizes:
+            yield Slot(what=size, label=size, how=how)
+    if section.kind == "level":
+        yield Slot(what="shelf height", label="shelf, height above the floor", how="Floor to the top of the shelf.",
+                   needed=False)  # fmt: skip
+    if section.kind == "drawer":
+        yield Slot(what="opens", label="opens by", how="Pull it to its stop; from its closed to its open front.")
+        yield Slot(what="overhang", label="overhang of the top", needed=False,
+                   how="How far the top stands out over the front of the drawer.")  # fmt: skip
+        yield Slot(what="liner", label="liner, thickness", how="Laid flat and pressed down.", needed=False)
+
+
+def missing(survey: Survey, section_id: str | None = None) -> tuple[Slot, ...]:
+    """Slots without a reading: needed ones first, each in the order of taking."""
+    empty = [s for s in slots(survey, section_id) if not _is_read(s, survey)]
     return tuple(sorted(empty, key=lambda s: not s.needed))
 
 
-def doubts(survey: Survey) -> tuple[Doubt, ...]:
-    """Readings that contradict each other; all stay in the survey, the least still rules."""
-    return (*_repeats(survey), *_neighbours(survey), *_sum_of_opening(survey))
+def _is_read(slot: Slot, survey: Survey) -> bool:
+    return any(slot.filled_by(r) for r in survey.readings)
 
 
-def _doubt(code: Literal["repeat", "neighbour", "sum"], rows: list[Reading], subject: str, one: float, other: float,
-           rule: str, limit: Entry) -> Doubt:  # fmt: skip
-    return Doubt(
-        code=code,
-        readings=tuple(r.id for r in rows),
-        subject=subject,
-        one=one,
-        other=other,
-        why=Why(
-            rule=rule,
-            values=(("one", one, "mm"), ("other", other, "mm"), ("limit", limit.value, "mm")),
-            basis=limit.basis,
-            source=limit.source,
-        ),
-    )
+class Uncertain(Frozen):
+    """How much each clear size may still shrink for want of readings, mm."""
+
+    width: float = 0
+    depth: float = 0
+    height: float = 0
 
 
-def _repeats(survey: Survey) -> list[Doubt]:
-    limit = entry("fit.repeat_within")
-    by_place: dict[tuple[str | None, ...], list[Reading]] = defaultdict(list)
-    for reading in survey.readings:
-        if reading.what != "stud":
-            by_place[reading.place].append(reading)
-    found = []
-    for place, rows in by_place.items():
-        least, most = min(r.value for r in rows), max(r.value for r in rows)
-        if most - least > limit.value:
-            name = " ".join(p for p in (*place[1:], place[0]) if p)
-            found.append(_doubt("repeat", rows, name, least, most, "repeat readings agree within the limit", limit))
-    return found
+def uncertain(survey: Survey, section_id: str = "") -> Uncertain:
+    """A size read at one of its three places is doubted more than one read at two; read at all, not at all."""
+    wanted = [s for s in slots(survey, section_id) if s.needed]
 
+    def doubt(*whats: What) -> float:
+        places = [s for s in wanted if s.what in whats]
+        lacking = sum(not _is_read(s, survey) for s in places)
+        if not lacking:
+            return 0.0
+        return value("survey.doubt_none" if len(places) - lacking <= 1 < len(places) - 1 else "survey.doubt_some")
 
-def _neighbours(survey: Survey) -> list[Doubt]:
-    limit = entry("fit.neighbour_within")
-    rule = "neighbouring readings of one wall differ by less than the limit"
-    found = []
-    for what in ("width", "height", "depth"):
-        rows = sorted((r for r in survey.readings if r.what == what), key=lambda r: r.value)
-        for low, high in pairwise(rows):
-            if high.value - low.value > limit.value:
-                found.append(_doubt("neighbour", [low, high], what, low.value, high.value, rule, limit))
-    return found
-
-
-def _sum_of_opening(survey: Survey) -> list[Doubt]:
-    parts = [survey.least(what) for what in _ACROSS]
-    front = survey.values("width", face="front") or survey.values("width")
-    if None in parts or not front:
-        return []
-    limit = entry("fit.sum_within")
-    total = sum(p for p in parts if p is not None)
-    nearest = min(front, key=lambda w: abs(w - total))
-    if abs(nearest - total) <= limit.value:
-        return []
-    rows = [r for r in survey.readings if r.what in _ACROSS]
-    rule = "left return + opening + right return = width"
-    return [_doubt("sum", rows, "returns and opening", total, nearest, rule, limit)]
+    return Uncertain(width=doubt("width"), depth=doubt("depth"), height=doubt("height", "ceiling"))
 
 
 def add_readings(survey: Survey, new: tuple[Reading, ...]) -> Survey:

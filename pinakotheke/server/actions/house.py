@@ -109,7 +109,7 @@ def import_house(user: User | None, house: House, *, demo: bool = False) -> mode
     )
     spaces: dict[str, models.Space] = {}
     for space in house.spaces:
-        made = models.Space.objects.create(household=row, key=space.id, name=space.name, kind=space.kind)
+        made = models.Space.objects.create(household=row, key=space.id, name=space.name)
         rows.keep_survey(made, space.survey)
         made.save()
         spaces[space.id] = made

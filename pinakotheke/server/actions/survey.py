@@ -1,25 +1,30 @@
 """Spaces and what is read in them."""
 
+from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any
 
 from django.db import transaction
 
+from pinakotheke.core.errors import LengthError
 from pinakotheke.core.housefile import Space
 from pinakotheke.core.lengths import Units, parse_length
-from pinakotheke.core.survey import Heard, Reading, Survey, add_readings, hear
+from pinakotheke.core.survey import Heard, Reading, SpaceKind, Survey, add_readings, hear
+from pinakotheke.core.survey.models import SIGNED, ZERO_ALLOWED
 
 from .. import models, rows
 from .base import Invalid, NotFound, User, bump, free_key, log, own_household, own_space
 
 
 @transaction.atomic
-def add_space(user: User, household_id: int, name: str) -> models.Space:
-    """An unmeasured space."""
+def add_space(user: User, household_id: int, name: str, kind: SpaceKind = "reach-in closet",
+              practice: dict[str, Any] | None = None) -> models.Space:  # fmt: skip
+    """An unmeasured space of a kind; a practice room carries the seed of its hidden truth."""
     household = own_household(user, household_id)
     taken = set(household.space_set.values_list("key", flat=True))
-    space = Space.model_validate({"id": free_key(taken, name), "name": name})
-    row = models.Space.objects.create(household=household, key=space.id, name=space.name, kind=space.kind)
+    fresh = {"kind": kind, "damp": kind == "shed"} | ({"door": {"kind": "none"}} if practice else {})
+    space = Space.model_validate({"id": free_key(taken, name), "name": name, "survey": fresh})
+    row = models.Space.objects.create(household=household, key=space.id, name=space.name, practice=practice)
     rows.keep_survey(row, space.survey)
     row.save()
     log(household, user, "space.add", key=space.id)
@@ -43,6 +48,8 @@ def remove_space(user: User, space_id: int, version: int) -> None:
     row = own_space(user, space_id)
     bump(row, version, "space")
     log(row.household, user, "space.remove", key=row.key)
+    for photo in row.photos.all():
+        photo.file.delete(save=False)
     row.delete()
 
 
@@ -51,18 +58,24 @@ def now() -> str:
     return datetime.now(UTC).isoformat(timespec="seconds")
 
 
-def listen(user: User, space_id: int, line: str) -> Heard:
+def listen(user: User, space_id: int, line: str, section: str = "", instrument: str = "tape") -> Heard:
     """What a call-out line would keep; nothing is kept."""
-    row = own_space(user, space_id)
+    return _hear(user, own_space(user, space_id), line, section, instrument, now())
+
+
+def _hear(user: User, row: models.Space, line: str, section: str, instrument: str, taken: str) -> Heard:
     units: Units = row.household.units  # type: ignore[assignment]
-    return hear(line, rows.survey_of(row), units, hand=user.get_username(), taken=now())
+    survey = rows.survey_of(row)
+    if section and section not in {s.id for s in survey.parts}:
+        raise NotFound("section")
+    return hear(line, survey, units, section=section, hand=user.get_username(), taken=taken, instrument=instrument)
 
 
 @transaction.atomic
-def keep_call_out(user: User, space_id: int, version: int, line: str) -> tuple[models.Space, Heard]:
+def keep_call_out(user: User, space_id: int, version: int, line: str, section: str = "") -> tuple[models.Space, Heard]:
     """Keep what is understood of a line; a line of which nothing is understood changes nothing."""
     row = own_space(user, space_id)
-    heard = listen(user, space_id, line)
+    heard = listen(user, space_id, line, section)
     if heard.understood:
         _keep(user, row, version, heard.kept_in(rows.survey_of(row)), "survey.call-out", said=line[:200])
     return row, heard
@@ -72,17 +85,106 @@ def keep_call_out(user: User, space_id: int, version: int, line: str) -> tuple[m
 def keep_reading(user: User, space_id: int, version: int, place: dict[str, Any], text: str) -> models.Space:
     """One reading typed on a dimension line. It replaces nothing: all readings of a place are kept."""
     row = own_space(user, space_id)
-    units: Units = row.household.units  # type: ignore[assignment]
-    length = parse_length(text, units)
-    if length.exact_mm == 0:
-        raise Invalid("A reading cannot be 0.", "Leave it unread, or write what the tape says.")
     survey = rows.survey_of(row)
-    taken = {r.id for r in survey.readings}
-    key = next(f"r{n}" for n in range(1, len(taken) + 2) if f"r{n}" not in taken)
-    reading = Reading.model_validate(
-        {**place, "id": key, "value": length.mm, "called": text, "hand": user.get_username(), "taken": now()}
-    )
+    reading = _typed(user, row, survey, place, text, "tape", now())
     _keep(user, row, version, add_readings(survey, (reading,)), "survey.reading", what=reading.what)
+    return row
+
+
+def _typed(user: User, row: models.Space, survey: Survey, place: dict[str, Any], text: str, instrument: str,
+           taken: str) -> Reading:  # fmt: skip
+    """A reading from what was typed at a place; a minus is taken where a wall may lean away."""
+    units: Units = row.household.units  # type: ignore[assignment]
+    signed, what = text.strip().startswith(("-", "−")), place.get("what")
+    length = parse_length(text.strip().lstrip("-−").strip() if signed and what in SIGNED else text, units)
+    if length.exact_mm == 0 and what not in ZERO_ALLOWED:
+        raise Invalid("A reading cannot be 0.", "Leave it unread, or write what the tape says.")
+    value = -length.mm if signed else length.mm
+    return _reading(user, survey, place, value, text, instrument, taken)
+
+
+def _reading(user: User, survey: Survey, place: dict[str, Any], value: float, called: str, instrument: str,
+             taken: str) -> Reading:  # fmt: skip
+    if place.get("section") not in {s.id for s in survey.parts}:
+        raise NotFound("section")
+    used = {r.id for r in survey.readings}
+    key = next(f"r{n}" for n in range(1, len(used) + 2) if f"r{n}" not in used)
+    return Reading.model_validate(
+        {**place, "id": key, "value": value, "called": called, "hand": user.get_username(), "taken": taken,
+         "instrument": instrument}
+    )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Message:
+    """Something a device said, at once or when its connection came back: a call-out line, or a text at a place."""
+
+    key: str
+    line: str = ""
+    section: str = ""
+    place: dict[str, Any] | None = None
+    text: str = ""
+    taken: str = ""
+    instrument: str = "tape"
+
+
+@dataclass(frozen=True)
+class Refused:
+    """A message that could not be kept, and the mend."""
+
+    key: str
+    problem: str
+    mend: str
+
+
+@transaction.atomic
+def arrive(user: User, space_id: int, messages: list[Message]) -> tuple[models.Space, list[Refused]]:
+    """Carry out messages of a device, each once, however often it comes.
+
+    Readings are only ever added, so they need no version: those of another hand stay beside them.
+    """
+    row = own_space(user, space_id)
+    known = set(row.arrivals.filter(device_key__in=[m.key for m in messages]).values_list("device_key", flat=True))
+    refused, survey, before = [], rows.survey_of(row), rows.survey_of(row)
+    for message in messages:
+        if message.key in known:
+            continue
+        known.add(message.key)
+        try:
+            survey = _arrived(user, row, survey, message)
+        except (LengthError, Invalid, NotFound, ValueError) as error:
+            problem = getattr(error, "problem", "") or "That cannot be kept here"
+            refused.append(Refused(message.key, problem, getattr(error, "mend", "") or "Say it again."))
+            continue
+        models.Arrival.objects.create(space=row, device_key=message.key)
+    if survey != before:
+        _keep(user, row, row.version, survey, "survey.arrive", count=len(messages))
+    return row, refused
+
+
+def _arrived(user: User, row: models.Space, survey: Survey, message: Message) -> Survey:
+    taken = message.taken or now()
+    if message.place is not None:
+        reading = _typed(user, row, survey, message.place, message.text, message.instrument, taken)
+        return add_readings(survey, (reading,))
+    units: Units = row.household.units  # type: ignore[assignment]
+    heard = hear(message.line, survey, units, section=message.section, hand=user.get_username(), taken=taken)
+    if heard.misheard:
+        first = heard.misheard[0]
+        raise Invalid(f"“{first.said}”: {first.problem}.", first.mend)
+    return heard.kept_in(survey)
+
+
+@transaction.atomic
+def add_taken(user: User, space_id: int, version: int, taken: list[tuple[dict[str, Any], float]],
+              instrument: str) -> models.Space:  # fmt: skip
+    """Readings an instrument sent, each at its place."""
+    row = own_space(user, space_id)
+    survey = rows.survey_of(row)
+    for place, value in taken:
+        reading = _reading(user, survey, place, value, f"{instrument} {value:g}", instrument, now())
+        survey = add_readings(survey, (reading,))
+    _keep(user, row, version, survey, "survey.instrument", instrument=instrument)
     return row
 
 

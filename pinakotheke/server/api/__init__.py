@@ -10,10 +10,10 @@ add_handlers(api)
 
 
 def _routers() -> None:
-    from . import house, inventory, layout, materials, session, survey
+    from . import house, inventory, layout, materials, papers, practice, session, survey
 
-    for router in (session.router, house.router, survey.router, inventory.router, layout.router, materials.router):
-        api.add_router("", router)
+    for module in (session, house, survey, practice, papers, inventory, layout, materials):
+        api.add_router("", module.router)
 
 
 _routers()

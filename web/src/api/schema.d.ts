@@ -328,6 +328,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/spaces/{space_id}/arrivals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Arrive
+         * @description Keep what waited on a device; a message that came before is passed over.
+         */
+        post: operations["survey_arrive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Vocabulary
+         * @description What may be measured, and how it is said.
+         */
+        get: operations["survey_vocabulary"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/spaces/{space_id}/readings/{key}": {
         parameters: {
             query?: never;
@@ -361,6 +401,186 @@ export interface paths {
          * @description Put a whole survey in place of the present one.
          */
         put: operations["survey_replace"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start
+         * @description A new practice room.
+         */
+        post: operations["survey_practice_start"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/instruments/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description One reading with an instrument.
+         */
+        post: operations["survey_practice_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure Obstacle
+         * @description Measure an obstacle that is seen.
+         */
+        post: operations["survey_practice_measure_obstacle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/truth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Show Truth
+         * @description Show the truth and what the readings would have cost.
+         */
+        post: operations["survey_practice_truth"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Photo
+         * @description Keep a photo with a space.
+         */
+        post: operations["survey_photo_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Photo File
+         * @description The picture itself.
+         */
+        get: operations["survey_photo_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Photo
+         * @description Take a photo away.
+         */
+        delete: operations["survey_photo_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/field-sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Blank Sheet
+         * @description The blank sheet for this kind of space, with numbered places.
+         */
+        get: operations["survey_field_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/drawing.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drawing
+         * @description The measured elevations and plan to scale: 10, 12, 20 or 24.
+         */
+        get: operations["survey_drawing"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -866,6 +1086,27 @@ export interface components {
             age: string;
         };
         /**
+         * Car
+         * @description A parked car, seen from the door: `x` from the left wall, `gap` from the back wall, doors open by `doors`.
+         */
+        Car: {
+            /** Length */
+            length: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** X */
+            x: number;
+            /** Gap */
+            gap: number;
+            /**
+             * Doors
+             * @default 700
+             */
+            doors: number;
+        };
+        /**
          * ClearView
          * @description The clear sizes derived, in words, and why.
          */
@@ -878,7 +1119,23 @@ export interface components {
             height: string;
             /** Opening */
             opening: string;
+            /** Uncertain */
+            uncertain: string;
             why: components["schemas"]["SlipView"];
+        };
+        /**
+         * ClosedView
+         * @description A region closed to fixed parts, in words, and the id of what closes it.
+         */
+        ClosedView: {
+            /** Of */
+            of: string;
+            /** Why */
+            why: string;
+            /** Where */
+            where: string;
+            /** Loose */
+            loose: boolean;
         };
         /**
          * Dimension
@@ -1030,22 +1287,72 @@ export interface components {
             source: string;
         };
         /**
+         * InstrumentView
+         * @description An instrument that can be used here.
+         */
+        InstrumentView: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "tape" | "laser" | "level" | "stud finder" | "rule" | "sheet";
+            /** Name */
+            name: string;
+            /** About */
+            about: string;
+        };
+        /**
+         * NextView
+         * @description The reading to take now, and what for.
+         */
+        NextView: {
+            slot: components["schemas"]["SlotRef"];
+            /** Label */
+            label: string;
+            /** How */
+            how: string;
+            /** Says */
+            says: string;
+            /** Left */
+            left: number;
+        };
+        /**
+         * NumberedView
+         * @description A numbered place of the field sheet.
+         */
+        NumberedView: {
+            /** Number */
+            number: number;
+            slot: components["schemas"]["SlotRef"];
+            /** Label */
+            label: string;
+            /** Needed */
+            needed: boolean;
+            /** Read */
+            read: string;
+        };
+        /**
          * Obstacle
-         * @description A box on the back wall (or, for a light, under the ceiling) that parts must respect.
+         * @description A box that parts must respect, in the coordinates of its section.
          *
-         *     `x` is its left edge from the left wall, `z` its lower edge from the floor, `projection` how far it stands out
-         *     from the back wall, `access` the depth in front of it that must stay free of fixed parts, `keep_out` a margin
-         *     on all its sides.
+         *     `x` is its left edge from the left end of the wall, `z` its lower edge from the floor, `y` its distance from the
+         *     wall (0 for what is mounted on it), `projection` its depth outward from there. `access` is the depth in front of
+         *     it that must stay free, `keep_out` a margin on all its sides, `swing` the leaf that opens into the space.
          */
         Obstacle: {
             /** Id */
             id: string;
             /**
+             * Section
+             * @default A
+             */
+            section: string;
+            /**
              * Kind
              * @default box
              * @enum {string}
              */
-            kind: "socket" | "switch" | "vent" | "hatch" | "valve" | "meter" | "panel" | "light" | "heater" | "pipe" | "beam" | "box";
+            kind: "socket" | "switch" | "vent" | "hatch" | "attic hatch" | "valve" | "meter" | "panel" | "light" | "heater" | "radiator" | "boiler" | "water heater" | "pipe" | "soil pipe" | "cable" | "beam" | "window" | "door" | "skirting" | "box";
             /**
              * Label
              * @default
@@ -1059,6 +1366,11 @@ export interface components {
             width: number;
             /** Height */
             height: number;
+            /**
+             * Y
+             * @default 0
+             */
+            y: number;
             /**
              * Projection
              * @default 10
@@ -1074,6 +1386,16 @@ export interface components {
              * @default 0
              */
             keep_out: number;
+            /**
+             * Swing
+             * @default 0
+             */
+            swing: number;
+            /**
+             * Loose
+             * @default false
+             */
+            loose: boolean;
         };
         /**
          * ObstacleView
@@ -1082,10 +1404,41 @@ export interface components {
         ObstacleView: {
             /** Id */
             id: string;
+            /** Section */
+            section: string;
             /** Name */
             name: string;
             /** Text */
             text: string;
+        };
+        /**
+         * OverheadDoor
+         * @description A garage door: `track` is the height of the lowest thing overhead, `reach` how far it comes into the bay.
+         */
+        OverheadDoor: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sectional" | "up-and-over";
+            /** Track */
+            track: number;
+            /** Reach */
+            reach: number;
+        };
+        /**
+         * PhotoView
+         * @description A photograph kept with the space.
+         */
+        PhotoView: {
+            /** Id */
+            id: number;
+            /** Url */
+            url: string;
+            /** Note */
+            note: string;
+            /** Taken */
+            taken: string;
         };
         /**
          * Polyline
@@ -1096,7 +1449,7 @@ export interface components {
              * Layer
              * @enum {string}
              */
-            layer: "wall" | "opening" | "obstacle" | "stud" | "part" | "content" | "access" | "dimension" | "note";
+            layer: "wall" | "opening" | "obstacle" | "stud" | "part" | "content" | "access" | "closed" | "dimension" | "note";
             /** Points */
             points: [
                 number,
@@ -1118,25 +1471,53 @@ export interface components {
              * @default false
              */
             dashed: boolean;
+            /** Hatch */
+            hatch?: "cut" | null;
+        };
+        /**
+         * PracticeView
+         * @description A practice room: what is seen in it, and whether its truth has been shown.
+         */
+        PracticeView: {
+            /** Difficulty */
+            difficulty: string;
+            /** Shown */
+            shown: boolean;
+            /** Seen */
+            seen: string[];
+            /** Instruments */
+            instruments: components["schemas"]["InstrumentView"][];
         };
         /**
          * Reading
-         * @description One number, where it was read, and how. For a stud, `value` is its centre from the left wall.
+         * @description One number, where it was read, and how.
+         *
+         *     `at` is the distance along the wall from its left end and `out` the distance out from the wall, for readings
+         *     taken at a point (fall, ceiling, bow, corner diagonal). For a stud, `value` is its centre from the left end.
          */
         Reading: {
             /** Id */
             id: string;
             /**
+             * Section
+             * @default A
+             */
+            section: string;
+            /**
              * What
              * @enum {string}
              */
-            what: "width" | "height" | "depth" | "opening width" | "opening height" | "left return" | "right return" | "stud" | "skirting height" | "skirting thickness";
+            what: "width" | "height" | "depth" | "diagonal" | "corner diagonal" | "opening width" | "opening height" | "left return" | "right return" | "passage" | "stud" | "skirting height" | "skirting thickness" | "ceiling" | "fall" | "plumb" | "bow" | "shelf height" | "opens" | "overhang" | "liner";
             /** Level */
             level?: ("low" | "middle" | "high") | null;
             /** Face */
             face?: ("back" | "front") | null;
             /** Side */
             side?: ("left" | "middle" | "right") | null;
+            /** At */
+            at?: number | null;
+            /** Out */
+            out?: number | null;
             /** Value */
             value: number;
             /**
@@ -1149,7 +1530,7 @@ export interface components {
              * @default tape
              * @enum {string}
              */
-            instrument: "tape" | "laser" | "rule" | "sheet";
+            instrument: "tape" | "laser" | "level" | "stud finder" | "rule" | "sheet";
             /**
              * Hand
              * @default
@@ -1184,7 +1565,7 @@ export interface components {
              * Layer
              * @enum {string}
              */
-            layer: "wall" | "opening" | "obstacle" | "stud" | "part" | "content" | "access" | "dimension" | "note";
+            layer: "wall" | "opening" | "obstacle" | "stud" | "part" | "content" | "access" | "closed" | "dimension" | "note";
             /** X */
             x: number;
             /** Y */
@@ -1218,6 +1599,89 @@ export interface components {
             role: string;
         };
         /**
+         * Section
+         * @description One stretch of the space that is fitted by itself: a run of wall, a shelf level, a drawer, a door back, a void.
+         *
+         *     Runs are listed clockwise as one stands inside: the right end of one meets the left end of the next. `corner`
+         *     says who fills the corner at the right end. `depth` is how far out parts of a run are planned to come, where
+         *     the room is deeper. `within` is the section it lies in.
+         */
+        Section: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @default run
+             * @enum {string}
+             */
+            kind: "run" | "level" | "drawer" | "door back" | "void";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Left
+             * @default wall
+             * @enum {string}
+             */
+            left: "wall" | "open";
+            /**
+             * Right
+             * @default wall
+             * @enum {string}
+             */
+            right: "wall" | "open";
+            /**
+             * Corner
+             * @default none
+             * @enum {string}
+             */
+            corner: "none" | "mine" | "theirs";
+            /**
+             * Slope
+             * @default none
+             * @enum {string}
+             */
+            slope: "none" | "along" | "toward back";
+            /** Depth */
+            depth?: number | null;
+            /**
+             * Movable
+             * @default false
+             */
+            movable: boolean;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * SectionView
+         * @description One section: its drawings, what is clear, and what the level says.
+         */
+        SectionView: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "run" | "level" | "drawer" | "door back" | "void";
+            elevation: components["schemas"]["Drawing"];
+            plan: components["schemas"]["Drawing"];
+            clear: components["schemas"]["ClearView"] | null;
+            /** Problem */
+            problem: string;
+            /** Closed */
+            closed: components["schemas"]["ClosedView"][];
+            /** Means */
+            means: [
+                string,
+                string
+            ][];
+        };
+        /**
          * SlipView
          * @description A *why* slip in the household's units.
          */
@@ -1235,51 +1699,34 @@ export interface components {
             source: string;
         };
         /**
-         * Slot
-         * @description A place for a reading; `needed` when no design can be called proven without it.
-         */
-        Slot: {
-            /**
-             * What
-             * @enum {string}
-             */
-            what: "width" | "height" | "depth" | "opening width" | "opening height" | "left return" | "right return" | "stud" | "skirting height" | "skirting thickness";
-            /** Level */
-            level?: ("low" | "middle" | "high") | null;
-            /** Face */
-            face?: ("back" | "front") | null;
-            /** Side */
-            side?: ("left" | "middle" | "right") | null;
-            /** Label */
-            label: string;
-            /** How */
-            how: string;
-            /**
-             * Needed
-             * @default true
-             */
-            needed: boolean;
-        };
-        /**
          * SlotRef
          * @description The place a dimension's reading belongs to: typing on the dimension line gives a reading there.
          */
         SlotRef: {
             /**
+             * Section
+             * @default A
+             */
+            section: string;
+            /**
              * What
              * @enum {string}
              */
-            what: "width" | "height" | "depth" | "opening width" | "opening height" | "left return" | "right return" | "stud" | "skirting height" | "skirting thickness";
+            what: "width" | "height" | "depth" | "diagonal" | "corner diagonal" | "opening width" | "opening height" | "left return" | "right return" | "passage" | "stud" | "skirting height" | "skirting thickness" | "ceiling" | "fall" | "plumb" | "bow" | "shelf height" | "opens" | "overhang" | "liner";
             /** Level */
             level?: ("low" | "middle" | "high") | null;
             /** Face */
             face?: ("back" | "front") | null;
             /** Side */
             side?: ("left" | "middle" | "right") | null;
+            /** At */
+            at?: number | null;
+            /** Out */
+            out?: number | null;
         };
         /**
          * SlotView
-         * @description A place for a reading, with what was read there.
+         * @description A place for a reading, with what was read there and how far the readings spread.
          */
         SlotView: {
             slot: components["schemas"]["SlotRef"];
@@ -1291,6 +1738,8 @@ export interface components {
             needed: boolean;
             /** Readings */
             readings: components["schemas"]["ReadingView"][];
+            /** Spread */
+            spread: string;
         };
         /**
          * SpaceView
@@ -1308,29 +1757,41 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "reach-in closet" | "recess" | "wall" | "walk-in L" | "walk-in U" | "under a stair" | "under a roof" | "utility cupboard" | "fixed shelves" | "drawer" | "chest of drawers" | "garage bay" | "shed";
+            /**
              * Units
              * @enum {string}
              */
             units: "metric" | "imperial";
             survey: components["schemas"]["Survey"];
+            /** Sections */
+            sections: components["schemas"]["SectionView"][];
+            /** Main */
+            main: string;
             /** Slots */
             slots: components["schemas"]["SlotView"][];
             /** Studs */
             studs: components["schemas"]["ReadingView"][];
             /** Obstacles */
             obstacles: components["schemas"]["ObstacleView"][];
-            /** Door */
-            door: string;
-            next: components["schemas"]["Slot"] | null;
+            /** Facts */
+            facts: [
+                string,
+                string
+            ][];
+            next: components["schemas"]["NextView"] | null;
             /** Missing */
             missing: number;
             /** Doubts */
             doubts: string[];
-            clear: components["schemas"]["ClearView"] | null;
-            /** Problem */
-            problem: string;
-            elevation: components["schemas"]["Drawing"];
-            plan: components["schemas"]["Drawing"];
+            /** Field Sheet */
+            field_sheet: components["schemas"]["NumberedView"][];
+            practice: components["schemas"]["PracticeView"] | null;
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
             /** Findings */
             findings: components["schemas"]["FindingView"][];
             /** Examples */
@@ -1338,9 +1799,20 @@ export interface components {
         };
         /**
          * Survey
-         * @description Everything read in one rectangular reach-in space. Readings are kept, also those that disagree.
+         * @description Everything read in one space. Readings are kept, also those that disagree.
          */
         Survey: {
+            /**
+             * Kind
+             * @default reach-in closet
+             * @enum {string}
+             */
+            kind: "reach-in closet" | "recess" | "wall" | "walk-in L" | "walk-in U" | "under a stair" | "under a roof" | "utility cupboard" | "fixed shelves" | "drawer" | "chest of drawers" | "garage bay" | "shed";
+            /**
+             * Sections
+             * @default []
+             */
+            sections: components["schemas"]["Section"][];
             /**
              * Readings
              * @default []
@@ -1359,6 +1831,8 @@ export interface components {
              *     }
              */
             door: components["schemas"]["Door"];
+            car?: components["schemas"]["Car"] | null;
+            overhead?: components["schemas"]["OverheadDoor"] | null;
             /**
              * Skirting
              * @default stand forward
@@ -1371,6 +1845,11 @@ export interface components {
              * @enum {string}
              */
             lining: "plasterboard" | "masonry" | "timber" | "unknown";
+            /**
+             * Damp
+             * @default false
+             */
+            damp: boolean;
             /**
              * Note
              * @default
@@ -1386,7 +1865,7 @@ export interface components {
              * Layer
              * @enum {string}
              */
-            layer: "wall" | "opening" | "obstacle" | "stud" | "part" | "content" | "access" | "dimension" | "note";
+            layer: "wall" | "opening" | "obstacle" | "stud" | "part" | "content" | "access" | "closed" | "dimension" | "note";
             /** X */
             x: number;
             /** Y */
@@ -1453,6 +1932,20 @@ export interface components {
         NewSpace: {
             /** Name */
             name: string;
+            /**
+             * Kind
+             * @default reach-in closet
+             * @enum {string}
+             */
+            kind: "reach-in closet" | "recess" | "wall" | "walk-in L" | "walk-in U" | "under a stair" | "under a roof" | "utility cupboard" | "fixed shelves" | "drawer" | "chest of drawers" | "garage bay" | "shed";
+        };
+        /**
+         * SpaceName
+         * @description Another name.
+         */
+        SpaceName: {
+            /** Name */
+            name: string;
         };
         /**
          * CallOut
@@ -1469,13 +1962,28 @@ export interface components {
              */
             readings: components["schemas"]["Reading"][];
             /**
+             * Takes Back
+             * @default []
+             */
+            takes_back: string[];
+            /**
              * Obstacles
              * @default []
              */
             obstacles: components["schemas"]["Obstacle"][];
+            /** Sections */
+            sections?: components["schemas"]["Section"][] | null;
             door?: components["schemas"]["Door"] | null;
-            /** Skirting */
-            skirting?: string | null;
+            car?: components["schemas"]["Car"] | null;
+            overhead?: components["schemas"]["OverheadDoor"] | null;
+            /**
+             * Facts
+             * @default []
+             */
+            facts: [
+                string,
+                string
+            ][];
         };
         /**
          * Heard
@@ -1506,6 +2014,11 @@ export interface components {
         Said: {
             /** Line */
             line: string;
+            /**
+             * Section
+             * @default
+             */
+            section: string;
         };
         /**
          * HeardAndSpace
@@ -1522,6 +2035,11 @@ export interface components {
         SaidAt: {
             /** Line */
             line: string;
+            /**
+             * Section
+             * @default
+             */
+            section: string;
             /** Version */
             version: number;
         };
@@ -1537,6 +2055,95 @@ export interface components {
             text: string;
         };
         /**
+         * ArrivedAndSpace
+         * @description The space after a device's messages, and those that could not be kept.
+         */
+        ArrivedAndSpace: {
+            /** Refused */
+            refused: components["schemas"]["RefusedView"][];
+            space: components["schemas"]["SpaceView"];
+        };
+        /**
+         * RefusedView
+         * @description A message that could not be kept, and the mend.
+         */
+        RefusedView: {
+            /** Key */
+            key: string;
+            /** Problem */
+            problem: string;
+            /** Mend */
+            mend: string;
+        };
+        /**
+         * DeviceMessage
+         * @description Something a device says: a call-out line, or a text at a place; `key` is the device's own for this message.
+         */
+        DeviceMessage: {
+            /** Key */
+            key: string;
+            /**
+             * Line
+             * @default
+             */
+            line: string;
+            /**
+             * Section
+             * @default
+             */
+            section: string;
+            slot?: components["schemas"]["SlotRef"] | null;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Taken
+             * @default
+             */
+            taken: string;
+            /**
+             * Instrument
+             * @default tape
+             * @enum {string}
+             */
+            instrument: "tape" | "laser" | "rule" | "sheet";
+        };
+        /**
+         * Messages
+         * @description What waited on a device, in the order it was said.
+         */
+        Messages: {
+            /** Messages */
+            messages: components["schemas"]["DeviceMessage"][];
+        };
+        /**
+         * MeasureVocabulary
+         * @description The kinds of space and of obstacle there are, and the words of the call-out line.
+         */
+        MeasureVocabulary: {
+            /** Spaces */
+            spaces: components["schemas"]["SpaceKindView"][];
+            /** Obstacles */
+            obstacles: string[];
+            /** Grammar */
+            grammar: string;
+        };
+        /**
+         * SpaceKindView
+         * @description A kind of space, in a line.
+         */
+        SpaceKindView: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "reach-in closet" | "recess" | "wall" | "walk-in L" | "walk-in U" | "under a stair" | "under a roof" | "utility cupboard" | "fixed shelves" | "drawer" | "chest of drawers" | "garage bay" | "shed";
+            /** About */
+            about: string;
+        };
+        /**
          * WholeSurvey
          * @description A survey that replaces the present one, as undo does.
          */
@@ -1544,6 +2151,97 @@ export interface components {
             /** Version */
             version: number;
             survey: components["schemas"]["Survey"];
+        };
+        /**
+         * NewPractice
+         * @description How far out the hidden room is.
+         */
+        NewPractice: {
+            /**
+             * Difficulty
+             * @enum {string}
+             */
+            difficulty: "gentle" | "usual" | "awkward";
+        };
+        /**
+         * Take
+         * @description Read a place with an instrument; the stud finder needs none.
+         */
+        Take: {
+            /** Version */
+            version: number;
+            slot?: components["schemas"]["SlotRef"] | null;
+        };
+        /**
+         * SeenAt
+         * @description One of the obstacles that are seen, by its number.
+         */
+        SeenAt: {
+            /** Version */
+            version: number;
+            /** Number */
+            number: number;
+        };
+        /**
+         * MissView
+         * @description A reading off the truth.
+         */
+        MissView: {
+            /** Label */
+            label: string;
+            /** Read */
+            read: string;
+            /** True */
+            true: string;
+            /** Off */
+            off: string;
+        };
+        /**
+         * ReviewAndSpace
+         * @description The review, and the space after it.
+         */
+        ReviewAndSpace: {
+            review: components["schemas"]["ReviewView"];
+            space: components["schemas"]["SpaceView"];
+        };
+        /**
+         * ReviewView
+         * @description What the readings would have led to.
+         */
+        ReviewView: {
+            /** Score */
+            score: number;
+            /** Plan */
+            plan: string;
+            /** Wasted */
+            wasted: string;
+            /** Unlevel */
+            unlevel: string;
+            /** Misses */
+            misses: components["schemas"]["MissView"][];
+            /** Unread */
+            unread: string[];
+            /** Overlooked */
+            overlooked: string[];
+        };
+        /**
+         * AtVersion
+         * @description The version acted on.
+         */
+        AtVersion: {
+            /** Version */
+            version: number;
+        };
+        /**
+         * PhotoNote
+         * @description What the photo shows.
+         */
+        PhotoNote: {
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * KindLine
@@ -2489,7 +3187,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewSpace"];
+                "application/json": components["schemas"]["SpaceName"];
             };
         };
         responses: {
@@ -2582,6 +3280,52 @@ export interface operations {
             };
         };
     };
+    survey_arrive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Messages"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArrivedAndSpace"];
+                };
+            };
+        };
+    };
+    survey_vocabulary: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasureVocabulary"];
+                };
+            };
+        };
+    };
     survey_remove_reading: {
         parameters: {
             query: {
@@ -2630,6 +3374,230 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SpaceView"];
                 };
+            };
+        };
+    };
+    survey_practice_start: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPractice"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpaceView"];
+                };
+            };
+        };
+    };
+    survey_practice_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+                kind: "tape" | "laser" | "level" | "stud finder" | "rule" | "sheet";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Take"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpaceView"];
+                };
+            };
+        };
+    };
+    survey_practice_measure_obstacle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeenAt"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpaceView"];
+                };
+            };
+        };
+    };
+    survey_practice_truth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AtVersion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewAndSpace"];
+                };
+            };
+        };
+    };
+    survey_photo_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Note
+                     * @default
+                     */
+                    note?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoView"];
+                };
+            };
+        };
+    };
+    survey_photo_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    survey_photo_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    survey_field_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    survey_drawing: {
+        parameters: {
+            query?: {
+                scale?: number;
+            };
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

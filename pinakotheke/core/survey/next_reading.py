@@ -1,0 +1,73 @@
+"""The single reading that would remove most doubt, or unblock a check, and why."""
+
+from typing import Literal
+
+from ..base import Frozen
+from .doubts import doubts
+from .models import Survey
+from .slots import Slot, missing, slots, uncertain
+
+Reason = Literal["unblocks", "doubted", "uncertain", "needed", "level", "square", "fixing", "useful"]
+
+_WORTH: dict[Reason, float] = {
+    "unblocks": 1000, "doubted": 500, "uncertain": 100, "needed": 80, "level": 40, "square": 30, "fixing": 20,
+    "useful": 1,
+}  # fmt: skip
+"""Order of reasons; within one, millimetres of doubt removed decide. Common practice: what stops the work first."""
+
+_SAYS: dict[Reason, str] = {
+    "unblocks": "Nothing can be planned before it.",
+    "doubted": "What was read here contradicts its neighbours.",
+    "uncertain": "It takes most off what is still uncertain.",
+    "needed": "No design is proven without it.",
+    "level": "No carcase is called ready before the floor was read.",
+    "square": "It shows whether the corners are square.",
+    "fixing": "What hangs is fixed to the studs.",
+    "useful": "It tightens what is known.",
+}
+
+
+class NextReading(Frozen):
+    """What to read now, what for, and how many needed readings are left (this one among them)."""
+
+    slot: Slot
+    reason: Reason
+    says: str
+    left: int
+
+
+def next_reading(survey: Survey, section_id: str | None = None) -> NextReading | None:
+    """The most valuable reading still to take; None when all is read and nothing contradicts itself."""
+    absent = missing(survey, section_id)
+    ranked = [(_worth(s, survey), -n, s) for n, s in enumerate(absent)]
+    doubted = {d.place for d in doubts(survey, section_id) if d.place}
+    again = [s for s in slots(survey, section_id) if s.place in doubted]
+    if again and not any(reason == "unblocks" for (reason, _), _, _ in ranked):
+        return _next(again[0], "doubted", absent)
+    if not ranked:
+        return None
+    (reason, _), _, slot = max(ranked, key=lambda row: (_WORTH[row[0][0]] + row[0][1], row[1]))
+    return _next(slot, reason, absent)
+
+
+def _next(slot: Slot, reason: Reason, absent: tuple[Slot, ...]) -> NextReading:
+    return NextReading(slot=slot, reason=reason, says=_SAYS[reason], left=sum(s.needed for s in absent))
+
+
+def _worth(slot: Slot, survey: Survey) -> tuple[Reason, float]:
+    """Why a slot is worth reading, and by how many millimetres of doubt."""
+    one = survey.only(slot.section)
+    if slot.needed and slot.what in ("width", "height", "depth", "ceiling"):
+        if not one.values(slot.what):
+            return "unblocks", 0
+        loose = uncertain(survey, slot.section)
+        return "uncertain", {"width": loose.width, "depth": loose.depth}.get(slot.what, loose.height)
+    if slot.needed:
+        return "needed", 0
+    if slot.what == "fall":
+        return "level", 0
+    if slot.what in ("diagonal", "corner diagonal"):
+        return "square", 0
+    if slot.what == "stud" and survey.lining != "masonry":
+        return "fixing", 0
+    return "useful", 0

@@ -1,0 +1,65 @@
+"""Photographs of a space: re-encoded, so that nothing but the picture is kept."""
+
+from io import BytesIO
+
+from django.core.files.base import ContentFile
+from django.db import transaction
+from PIL import Image, ImageOps, UnidentifiedImageError
+
+from .. import models
+from .base import Invalid, NotFound, User, log, own_space
+
+MOST_BYTES = 12_000_000
+LONGEST_SIDE = 1600
+MOST_PHOTOS = 60
+MOST_PIXELS = 60_000_000
+
+
+def own_photo(user: User, photo_id: int) -> models.Photo:
+    """A photo of one of this member's households."""
+    found = models.Photo.objects.select_related("space__household").filter(space__household__members=user.pk)
+    photo = found.filter(pk=photo_id).first()
+    if photo is None:
+        raise NotFound("photo")
+    return photo
+
+
+@transaction.atomic
+def add_photo(user: User, space_id: int, data: bytes, note: str) -> models.Photo:
+    """Keep a photo with a space: turned upright, shrunk, without what the camera wrote beside it."""
+    row = own_space(user, space_id)
+    if row.photos.count() >= MOST_PHOTOS:
+        raise Invalid(f"{MOST_PHOTOS} photos are kept with a space.", "Remove one that is no longer needed.")
+    photo = models.Photo(space=row, note=note)
+    photo.file.save("photo.jpg", ContentFile(_upright_jpeg(data)), save=False)
+    photo.save()
+    log(row.household, user, "photo.add", key=row.key)
+    return photo
+
+
+@transaction.atomic
+def remove_photo(user: User, photo_id: int) -> models.Space:
+    """Take a photo away, its file too."""
+    photo = own_photo(user, photo_id)
+    space = photo.space
+    photo.file.delete(save=False)
+    photo.delete()
+    log(space.household, user, "photo.remove", key=space.key)
+    return space
+
+
+def _upright_jpeg(data: bytes) -> bytes:
+    mend = "Choose a JPEG, PNG or WebP photograph of at most 12 MB."
+    if len(data) > MOST_BYTES:
+        raise Invalid("The photo is too large.", mend)
+    try:
+        with Image.open(BytesIO(data), formats=("JPEG", "PNG", "WEBP")) as opened:
+            if opened.width * opened.height > MOST_PIXELS:
+                raise Invalid("The photo has too many pixels.", mend)
+            picture = ImageOps.exif_transpose(opened).convert("RGB")
+    except (UnidentifiedImageError, OSError, ValueError, Image.DecompressionBombError):
+        raise Invalid("That is no photograph.", mend) from None
+    picture.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
+    out = BytesIO()
+    picture.save(out, "JPEG", quality=82)
+    return out.getvalue()

@@ -1,0 +1,80 @@
+"""Photographs of a space, its blank field sheet, and its drawings to scale as PDF."""
+
+from typing import Annotated, cast
+
+from django.http import FileResponse, HttpResponse
+from django.utils import timezone
+from ninja import File, Form, Query, Router, Schema, UploadedFile
+from pydantic import StringConstraints
+
+from pinakotheke.core.drawing import SCALES, TEXT_MM, field_sheet, survey_elevation, survey_plan, to_pdf
+from pinakotheke.core.drawing.pdf import Scale
+from pinakotheke.core.lengths import Units
+
+from .. import rows
+from ..actions import photos as actions
+from ..actions.base import Invalid, own_space
+from .common import MemberRequest, PathId
+from .survey_view import PhotoView, photo_view
+
+router = Router(tags=["survey"])
+
+
+class PhotoNote(Schema):
+    """What the photo shows."""
+
+    note: Annotated[str, StringConstraints(max_length=200)] = ""
+
+
+@router.post("/spaces/{space_id}/photos", response={201: PhotoView}, operation_id="survey_photo_add")
+def add_photo(
+    request: MemberRequest, space_id: PathId, file: File[UploadedFile], data: Form[PhotoNote]
+) -> tuple[int, PhotoView]:
+    """Keep a photo with a space."""
+    if (file.size or 0) > actions.MOST_BYTES:
+        raise Invalid("The photo is too large.", "Choose one of at most 12 MB.")
+    return 201, photo_view(actions.add_photo(request.user, space_id, file.read(), data.note))
+
+
+@router.get("/photos/{photo_id}/file", operation_id="survey_photo_file")
+def photo_file(request: MemberRequest, photo_id: PathId) -> FileResponse:
+    """The picture itself."""
+    photo = actions.own_photo(request.user, photo_id)
+    response = FileResponse(photo.file.open("rb"), content_type="image/jpeg")
+    response["Cache-Control"] = "private, max-age=86400, immutable"
+    return response
+
+
+@router.delete("/photos/{photo_id}", response={204: None}, operation_id="survey_photo_remove")
+def remove_photo(request: MemberRequest, photo_id: PathId) -> tuple[int, None]:
+    """Take a photo away."""
+    actions.remove_photo(request.user, photo_id)
+    return 204, None
+
+
+def _pdf(data: bytes, name: str) -> HttpResponse:
+    response = HttpResponse(data, content_type="application/pdf")
+    response["Content-Disposition"] = f'inline; filename="{name}.pdf"'
+    return response
+
+
+@router.get("/spaces/{space_id}/field-sheet.pdf", operation_id="survey_field_sheet")
+def blank_sheet(request: MemberRequest, space_id: PathId) -> HttpResponse:
+    """The blank sheet for this kind of space, with numbered places."""
+    row = own_space(request.user, space_id)
+    units: Units = row.household.units  # type: ignore[assignment]
+    return _pdf(field_sheet(rows.survey_of(row), units, row.name), f"{row.key}-field-sheet")
+
+
+@router.get("/spaces/{space_id}/drawing.pdf", operation_id="survey_drawing")
+def drawing(request: MemberRequest, space_id: PathId, scale: Query[int] = 20) -> HttpResponse:
+    """The measured elevations and plan to scale: 10, 12, 20 or 24."""
+    if scale not in SCALES:
+        raise Invalid("That is no scale of the paper plan.", f"Choose one of {', '.join(SCALES.values())}.")
+    row = own_space(request.user, space_id)
+    units: Units = row.household.units  # type: ignore[assignment]
+    survey, today, text = rows.survey_of(row), timezone.localdate().isoformat(), TEXT_MM * scale
+    shown = survey.runs or (survey.main,)
+    views = [survey_elevation(survey, units, row.name, today, text, s.id) for s in shown]
+    views.append(survey_plan(survey, units, row.name, today, text))
+    return _pdf(to_pdf(views, cast(Scale, scale), units), f"{row.key}-1-{scale}")

@@ -74,6 +74,14 @@ class Canvas:
             base = top - (n + 0.78) * self.text * LINE
             self.note("content", x + w / 2, base, row, of=of, halo=True)
 
+    def beside(self, at: Point, turn: float, text: str) -> None:
+        """A name along a line that runs at `turn` degrees, on the side away from the origin, never upside down."""
+        turn = (turn + 180) % 360 - 180
+        if not -45 < turn <= 135:
+            turn += 180 if turn < 0 else -180
+        below = at[1] < 0 and abs(turn) < 45
+        self.note("note", at[0], at[1] - (self.text if below else 0), text, turn=turn)
+
     def holds(self, text: str, w: float) -> bool:
         """Whether a line of text goes into a width."""
         return len(text) * self.text * GLYPH <= w

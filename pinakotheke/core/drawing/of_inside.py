@@ -8,7 +8,7 @@ from .walls import obstacle_front
 NOMINAL = {"width": 450.0, "height": 120.0, "depth": 480.0, "level": 320.0}
 """Sizes drawn for what has not been read, mm."""
 BOARD = 18.0
-TEXTS_HIGH = 15
+TEXTS_HIGH = 20
 
 
 def _sizes(survey: Survey, section: Section) -> tuple[float, float, float]:
@@ -47,14 +47,15 @@ def elevation(sheet: SurveySheet, section: Section) -> None:
         for x in (-BOARD, width):
             sheet.rect("wall", x, z, BOARD, height, weight="medium", cut=True)
         name = row.label + (", movable" if row.movable else "")
-        sheet.note("note", width * 0.5, z + height - sheet.text * 1.25, name, halo=True, of=row.id)
+        sheet.note("note", width * 0.72, z + height / 2 - sheet.text * 0.35, name, halo=True, of=row.id)
         for what, face, side in (("width", "front", None), ("height", None, "left")):
             slot = sheet.find(row, what=what, face=face, side=side) or sheet.find(row, what=what)
             if slot is None:
                 continue
             value, state = sheet.read(slot)
             if what == "width":
-                sheet.across(0, width, z + height * 0.3, value, slot.label, state=state, slot=ref(slot), at=0.6)
+                low = z + min(height * 0.3, sheet.text * 1.2)
+                sheet.across(0, width, low, value, slot.label, state=state, slot=ref(slot), at=0.38)
             else:
                 sheet.upright(width * 0.14, z, z + height, value, slot.label, state=state, slot=ref(slot))
         if shown and len(rows) > 1:
@@ -75,7 +76,7 @@ def plan(sheet: SurveySheet, section: Section) -> None:
     sheet.rect("wall", -BOARD, -depth - BOARD, width + 2 * BOARD, BOARD, weight="medium", cut=section.kind == "drawer")
     for o in sheet.survey.only(section.id).obstacles:
         sheet.rect("obstacle", o.x, -o.y - o.projection, o.width, o.projection, of=o.id)
-    for face, y in (("back", -depth * 0.14), ("front", -depth * 0.9), (None, -depth * 0.5)):
+    for face, y in (("back", -depth * 0.36), ("front", -depth * 0.88), (None, -depth * 0.5)):
         slot = sheet.find(section, what="width", face=face)
         if slot:
             value, state = sheet.read(slot)
@@ -99,4 +100,5 @@ def _reach(sheet: SurveySheet, section: Section, width: float, depth: float) -> 
     if sizes and sizes.reachable < sizes.inside - 1:
         hidden = sizes.inside - sizes.reachable
         sheet.rect("access", 0, -hidden, width, hidden, of="reach", weight="fine", dashed=True)
-        sheet.note("note", width / 2, -hidden * 0.5, "out of reach: spares and flat things", halo=True)
+        sheet.note("note", width / 2, -max(hidden, sheet.text) - sheet.text * 1.2, "beyond the line: out of reach",
+                   halo=True)  # fmt: skip

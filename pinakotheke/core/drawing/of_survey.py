@@ -189,8 +189,7 @@ def _room_plan(survey: Survey, units: Units, space: str, date: str, text: float)
             sheet.between(a, b, found if value is None else value, slot.label, at=0.42, slot=ref(slot),
                           state=state if value is not None or found is None else "read")  # fmt: skip
         if len(survey.runs) > 1:
-            x, y = down(frame.to_plan(frame.length * 0.18, _inside(survey, frame) * 0.8))
-            sheet.note("note", x, y, section.label, halo=True)
+            sheet.beside(down(frame.to_plan(frame.length / 2, -WALL * 1.6)), -frame.turn, section.label)
         _corner(sheet, section, frame)
     return sheet.drawing("plan", _title(space, "Plan as measured", units, date))
 

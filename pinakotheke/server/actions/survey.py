@@ -71,20 +71,29 @@ def _hear(user: User, row: models.Space, line: str, section: str, instrument: st
     return hear(line, survey, units, section=section, hand=user.get_username(), taken=taken, instrument=instrument)
 
 
+def _came_before(row: models.Space, key: str) -> bool:
+    """Whether a device's message was carried out already; if not, it is noted as carried out now."""
+    return bool(key) and not models.Arrival.objects.get_or_create(space=row, device_key=key)[1]
+
+
 @transaction.atomic
-def keep_call_out(user: User, space_id: int, version: int, line: str, section: str = "") -> tuple[models.Space, Heard]:
+def keep_call_out(user: User, space_id: int, version: int, line: str, section: str = "",
+                  key: str = "") -> tuple[models.Space, Heard]:  # fmt: skip
     """Keep what is understood of a line; a line of which nothing is understood changes nothing."""
     row = own_space(user, space_id)
     heard = listen(user, space_id, line, section)
-    if heard.understood:
+    if heard.understood and not _came_before(row, key):
         _keep(user, row, version, heard.kept_in(rows.survey_of(row)), "survey.call-out", said=line[:200])
     return row, heard
 
 
 @transaction.atomic
-def keep_reading(user: User, space_id: int, version: int, place: dict[str, Any], text: str) -> models.Space:
+def keep_reading(user: User, space_id: int, version: int, place: dict[str, Any], text: str,
+                 key: str = "") -> models.Space:  # fmt: skip
     """One reading typed on a dimension line. It replaces nothing: all readings of a place are kept."""
     row = own_space(user, space_id)
+    if _came_before(row, key):
+        return row
     survey = rows.survey_of(row)
     reading = _typed(user, row, survey, place, text, "tape", now())
     _keep(user, row, version, add_readings(survey, (reading,)), "survey.reading", what=reading.what)
@@ -149,14 +158,14 @@ def arrive(user: User, space_id: int, messages: list[Message]) -> tuple[models.S
     for message in messages:
         if message.key in known:
             continue
-        known.add(message.key)
         try:
             survey = _arrived(user, row, survey, message)
         except (LengthError, Invalid, NotFound, ValueError) as error:
             problem = getattr(error, "problem", "") or "That cannot be kept here"
             refused.append(Refused(message.key, problem, getattr(error, "mend", "") or "Say it again."))
             continue
-        models.Arrival.objects.create(space=row, device_key=message.key)
+        known.add(message.key)
+        _came_before(row, message.key)
     if survey != before:
         _keep(user, row, row.version, survey, "survey.arrive", count=len(messages))
     return row, refused

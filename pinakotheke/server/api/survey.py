@@ -41,10 +41,15 @@ class Said(Schema):
     section: SectionId = ""
 
 
+DeviceKey = Annotated[str, StringConstraints(pattern=r"^([A-Za-z0-9-]{8,64})?$")]
+"""A device's own key for one message: sent again with the same key, it is passed over."""
+
+
 class SaidAt(Said):
     """A call-out line to be kept on top of a version."""
 
     version: Version
+    key: DeviceKey = ""
 
 
 TypedLength = Annotated[str, StringConstraints(min_length=1, max_length=40)]
@@ -56,6 +61,7 @@ class TypedReading(Schema):
     version: Version
     slot: SlotRef
     text: TypedLength
+    key: DeviceKey = ""
 
 
 class WholeSurvey(Schema):
@@ -147,7 +153,7 @@ def hear_call_out(request: MemberRequest, space_id: PathId, data: Said) -> Heard
 @router.post("/spaces/{space_id}/call-out", response=HeardAndSpace, operation_id="survey_call_out")
 def call_out(request: MemberRequest, space_id: PathId, data: SaidAt) -> HeardAndSpace:
     """Keep what is understood of a line."""
-    row, heard = actions.keep_call_out(request.user, space_id, data.version, data.line, data.section)
+    row, heard = actions.keep_call_out(request.user, space_id, data.version, data.line, data.section, data.key)
     return HeardAndSpace(heard=heard, space=view(row))
 
 
@@ -155,7 +161,7 @@ def call_out(request: MemberRequest, space_id: PathId, data: SaidAt) -> HeardAnd
 def read(request: MemberRequest, space_id: PathId, data: TypedReading) -> SpaceView:
     """Keep one reading."""
     place = data.slot.model_dump()
-    return view(actions.keep_reading(request.user, space_id, data.version, place, data.text))
+    return view(actions.keep_reading(request.user, space_id, data.version, place, data.text, data.key))
 
 
 @router.post("/spaces/{space_id}/arrivals", response=ArrivedAndSpace, operation_id="survey_arrive")

@@ -314,9 +314,8 @@ def _slot(ref: SlotRef, label: str, how: str, needed: bool, readings: list[Readi
 
 def _reading(reading: Reading, survey: Survey, units: Units) -> ReadingView:
     by = ", ".join(p for p in (reading.hand, reading.instrument, reading.taken[:10]) if p)
-    at = f" at {with_unit(reading.at, units)}" if reading.what == "fall" and reading.at is not None else ""
     many = f"{survey.section(reading.section).label}: " if reading.what == "stud" and len(survey.runs) > 1 else ""
-    return ReadingView(id=reading.id, text=many + with_unit(reading.value, units) + at, called=reading.called, by=by)
+    return ReadingView(id=reading.id, text=many + with_unit(reading.value, units), called=reading.called, by=by)
 
 
 def _obstacle(o: Obstacle, survey: Survey, units: Units) -> ObstacleView:

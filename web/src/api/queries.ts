@@ -13,6 +13,7 @@ export const keys = {
   ledger: (id: number) => ['ledger', id] as const,
   design: (id: number) => ['design', id] as const,
   vocabulary: ['vocabulary'] as const,
+  measure: ['measure'] as const,
 }
 
 export function useSession() {
@@ -34,6 +35,11 @@ export function useSpace(id: number) {
   })
 }
 
+/** The section of a space that is drawn first. */
+export function mainSection(space: Schemas['SpaceView']): Schemas['SectionView'] | undefined {
+  return space.sections.find((one) => one.id === space.main)
+}
+
 export function useThings(id: number) {
   return useQuery({
     queryKey: keys.things(id),
@@ -45,6 +51,15 @@ export function useVocabulary() {
   return useQuery({
     queryKey: keys.vocabulary,
     queryFn: () => body(api.GET('/api/vocabulary')),
+    staleTime: Infinity,
+  })
+}
+
+/** Kinds of space and obstacle, and the grammar of the call-out line. */
+export function useMeasureVocabulary() {
+  return useQuery({
+    queryKey: keys.measure,
+    queryFn: () => body(api.GET('/api/measure')),
     staleTime: Infinity,
   })
 }

@@ -2042,6 +2042,11 @@ export interface components {
             section: string;
             /** Version */
             version: number;
+            /**
+             * Key
+             * @default
+             */
+            key: string;
         };
         /**
          * TypedReading
@@ -2053,6 +2058,11 @@ export interface components {
             slot: components["schemas"]["SlotRef"];
             /** Text */
             text: string;
+            /**
+             * Key
+             * @default
+             */
+            key: string;
         };
         /**
          * ArrivedAndSpace

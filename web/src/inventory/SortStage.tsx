@@ -2,7 +2,7 @@ import { Button, Loader } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 
 import { said } from '../api/client'
-import { useDesign, useSpace, useThings, useVocabulary } from '../api/queries'
+import { mainSection, useDesign, useSpace, useThings, useVocabulary } from '../api/queries'
 import { Fetched } from '../shell/Fetched'
 import type { StageProps } from '../shell/HousePage'
 import { DrawingSvg } from '../sheet/DrawingSvg'
@@ -67,7 +67,7 @@ function SmallSheet({
 }) {
   const space = useSpace(spaceId)
   const current = useDesign(design)
-  const drawing = current.data?.elevation ?? space.data?.elevation
+  const drawing = current.data?.elevation ?? (space.data && mainSection(space.data)?.elevation)
   return (
     <Sheet title={null}>
       {drawing ? (

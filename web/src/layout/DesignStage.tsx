@@ -3,7 +3,7 @@ import { useMediaQuery } from '@mantine/hooks'
 import { useMemo, useState } from 'react'
 
 import type { Schemas } from '../api/client'
-import { searching, useDesign, useGallery, useSpace } from '../api/queries'
+import { mainSection, searching, useDesign, useGallery, useSpace } from '../api/queries'
 import { Fetched } from '../shell/Fetched'
 import type { StageProps } from '../shell/HousePage'
 import { useKeys } from '../shell/useKeys'
@@ -123,11 +123,12 @@ function Hall({
 /** The space without a design yet. */
 function Bare({ spaceId }: { spaceId: number }) {
   const space = useSpace(spaceId)
+  const elevation = space.data && mainSection(space.data)?.elevation
   return (
     <div className="sheet-holder">
-      <Sheet title={space.data?.elevation.title ?? null}>
-        {space.data ? (
-          <DrawingSvg drawing={space.data.elevation} label="Elevation of the back wall, empty" />
+      <Sheet title={elevation?.title ?? null}>
+        {elevation ? (
+          <DrawingSvg drawing={elevation} label="Elevation of the back wall, empty" />
         ) : (
           <Loader aria-label="Drawing" />
         )}

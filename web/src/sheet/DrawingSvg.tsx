@@ -49,12 +49,12 @@ export function DrawingSvg(props: DrawingProps) {
     >
       <Hatches prefix={prefix} scale={small ? 2.4 : 1.6} />
       {below.map((rect, n) => (
-        <Box key={n} rect={rect} prefix={prefix} />
+        <Box key={n} rect={rect} prefix={prefix} marked={props.marked} />
       ))}
       {drawing.lines
         .filter((line) => line.layer !== 'part')
         .map((line, n) => (
-          <Line key={n} line={line} />
+          <Line key={n} line={line} prefix={prefix} marked={props.marked} />
         ))}
       {contents.map((rect, n) => (
         <Box key={n} rect={rect} prefix={prefix} />
@@ -65,7 +65,7 @@ export function DrawingSvg(props: DrawingProps) {
       {drawing.lines
         .filter((line) => line.layer === 'part')
         .map((line, n) => (
-          <Line key={n} line={line} />
+          <Line key={n} line={line} prefix={prefix} />
         ))}
       {over && (
         <g className="ghost" data-testid="compared">
@@ -100,12 +100,14 @@ function classes(rect: { layer: string; weight: string; dashed: boolean }): stri
   return `stroke ${rect.weight} layer-${rect.layer}${rect.dashed ? ' dashed' : ''}`
 }
 
-function Box({ rect, prefix }: { rect: Rect; prefix: string }) {
+type Marked = ReadonlySet<string> | undefined
+
+function Box({ rect, prefix, marked }: { rect: Rect; prefix: string; marked?: Marked }) {
   const content = rect.layer === 'content'
   const box = { x: rect.x, y: -rect.y - rect.h, width: rect.w, height: rect.h }
   const shape = (
     <rect
-      className={classes(rect)}
+      className={`${classes(rect)}${marked?.has(rect.of) ? ' is-marked-shape' : ''}`}
       {...box}
       style={{
         ...(rect.hatch ? { fill: `url(#${prefix}-${rect.hatch})` } : {}),
@@ -126,8 +128,15 @@ function Box({ rect, prefix }: { rect: Rect; prefix: string }) {
   )
 }
 
-function Line({ line }: { line: Schemas['Polyline'] }) {
-  return <polyline className={classes(line)} points={line.points.map(([x, y]) => `${x},${-y}`).join(' ')} />
+function Line({ line, prefix, marked }: { line: Schemas['Polyline']; prefix: string; marked?: Marked }) {
+  return (
+    <polyline
+      className={`${classes(line)}${marked?.has(line.of) ? ' is-marked-shape' : ''}`}
+      points={line.points.map(([x, y]) => `${x},${-y}`).join(' ')}
+      style={line.hatch ? { fill: `url(#${prefix}-${line.hatch})` } : undefined}
+      data-of={line.of || undefined}
+    />
+  )
 }
 
 function Part({ rect, ...props }: DrawingProps & { rect: Rect; prefix: string }) {

@@ -3,7 +3,6 @@ import {
   Loader,
   Menu,
   Modal,
-  TextInput,
   ActionIcon,
   useMantineColorScheme,
   useComputedColorScheme,
@@ -17,17 +16,17 @@ import {
   IconSearch,
   IconSun,
 } from '@tabler/icons-react'
-import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 
-import { api, body, said, type Schemas } from '../api/client'
-import { keys, useHouse, useSpaceLedger } from '../api/queries'
+import { said, type Schemas } from '../api/client'
+import { useHouse, useSpaceLedger } from '../api/queries'
 import { BriefStage } from '../house/BriefStage'
 import { SortStage } from '../inventory/SortStage'
 import { DesignStage } from '../layout/DesignStage'
 import { BuyStage } from '../materials/BuyStage'
 import { MeasureStage } from '../survey/MeasureStage'
+import { NewPractice, NewSpace } from '../survey/NewSpace'
 import { SpaceForm } from '../survey/SpaceForm'
 import { Find } from './Find'
 import { KeysHelp } from './KeysHelp'
@@ -92,54 +91,13 @@ function NoSpace({ house }: { house: Schemas['HouseView'] }) {
       <main className="room" style={{ gridTemplateRows: 'minmax(0, 1fr)' }}>
         <section className="sheet">
           <div className="empty">
-            <p>One space at a time. Name the closet you stand before; its drawing will hang here.</p>
+            <p>One space at a time. Name the space you stand before; its drawing will hang here.</p>
             <NewSpace houseId={house.id} />
           </div>
         </section>
       </main>
       <aside className="ledger" aria-label="Ledger" />
     </div>
-  )
-}
-
-function NewSpace({ houseId, onDone }: { houseId: number; onDone?: () => void }) {
-  const client = useQueryClient()
-  const navigate = useNavigate()
-  const [name, setName] = useState('')
-  const add = useMutation({
-    mutationFn: () =>
-      body(
-        api.POST('/api/households/{household_id}/spaces', {
-          params: { path: { household_id: houseId } },
-          body: { name },
-        }),
-      ),
-    onSuccess: async (space) => {
-      await client.invalidateQueries({ queryKey: keys.house(houseId) })
-      onDone?.()
-      void navigate(`/house/${houseId}/${space.id}/survey`)
-    },
-  })
-  return (
-    <form
-      className="row"
-      onSubmit={(event) => {
-        event.preventDefault()
-        if (name.trim()) add.mutate()
-      }}
-    >
-      <TextInput
-        data-autofocus
-        aria-label="Name of the closet"
-        placeholder="Hall closet"
-        value={name}
-        error={add.isError ? said(add.error) : undefined}
-        onChange={(event) => setName(event.currentTarget.value)}
-      />
-      <Button type="submit" disabled={!name.trim()} loading={add.isPending}>
-        Add closet
-      </Button>
-    </form>
   )
 }
 
@@ -153,7 +111,7 @@ function SpacePage({ house, space, stage }: SpacePageProps) {
   const [search, setSearch] = useSearchParams()
   const navigate = useNavigate()
   const undo = useUndo()
-  const [dialog, setDialog] = useState<'keys' | 'find' | 'new' | 'space' | null>(null)
+  const [dialog, setDialog] = useState<'keys' | 'find' | 'new' | 'space' | 'practice' | null>(null)
   const [shown, setShown] = useState<string | null>(null)
   const design = Number(search.get('design')) || null
   const ledger = useSpaceLedger(space.id, design)
@@ -203,7 +161,8 @@ function SpacePage({ house, space, stage }: SpacePageProps) {
               ))}
               <Menu.Divider />
               <Menu.Item onClick={() => setDialog('space')}>Rename or take away…</Menu.Item>
-              <Menu.Item onClick={() => setDialog('new')}>Add a closet…</Menu.Item>
+              <Menu.Item onClick={() => setDialog('new')}>Add a space…</Menu.Item>
+              <Menu.Item onClick={() => setDialog('practice')}>Practise measuring…</Menu.Item>
               <Menu.Item component="a" href={`/api/households/${house.id}/house-file`} download>
                 Save the house file
               </Menu.Item>
@@ -231,7 +190,10 @@ function SpacePage({ house, space, stage }: SpacePageProps) {
         <Find house={house} spaceId={space.id} design={current} onClose={() => setDialog(null)} />
       )}
       {dialog === 'space' && <SpaceForm houseId={house.id} space={space} onClose={() => setDialog(null)} />}
-      <Modal opened={dialog === 'new'} onClose={() => setDialog(null)} title="Add a closet">
+      <Modal opened={dialog === 'practice'} onClose={() => setDialog(null)} title="Practise measuring">
+        <NewPractice houseId={house.id} onDone={() => setDialog(null)} />
+      </Modal>
+      <Modal opened={dialog === 'new'} onClose={() => setDialog(null)} title="Add a space">
         <NewSpace houseId={house.id} onDone={() => setDialog(null)} />
       </Modal>
     </div>

@@ -1,34 +1,39 @@
-import { Button, TextInput } from '@mantine/core'
+import { Button, Modal, TextInput } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
 import { api, body, said, type Schemas } from '../api/client'
 import { useDraft } from '../shell/useDraft'
+import { useMeasureVocabulary } from '../api/queries'
+import type { SurveyChange } from './useSurveyChange'
 
 const PAUSE_MS = 200
 
 /** Readings as people call them to each other. What is understood is echoed before it is kept. */
 export function CallOutLine({
   space,
+  section,
   inputRef,
   onKeep,
 }: {
   space: Schemas['SpaceView']
+  /** Where the speaker stands; a section said in the line goes before it. */
+  section: string
   inputRef: React.RefObject<HTMLInputElement | null>
-  onKeep: (line: string) => Promise<Schemas['HeardAndSpace']>
+  onKeep: SurveyChange['callOut']
 }) {
   const [line, setLine] = useDraft(`call-out:${space.id}`)
   const [paused] = useDebouncedValue(line.trim(), PAUSE_MS)
   const [busy, setBusy] = useState(false)
   const [error, setError] = useState('')
   const heard = useQuery({
-    queryKey: ['hear', space.id, space.version, paused],
+    queryKey: ['hear', space.id, space.version, section, paused],
     queryFn: () =>
       body(
         api.POST('/api/spaces/{space_id}/call-out/hear', {
           params: { path: { space_id: space.id } },
-          body: { line: paused },
+          body: { line: paused, section },
         }),
       ),
     enabled: paused !== '',
@@ -40,9 +45,9 @@ export function CallOutLine({
     setBusy(true)
     setError('')
     try {
-      const answer = await onKeep(line)
-      // What was not understood stays in the line to be mended.
-      setLine(answer.heard.misheard.map((clause) => clause.said).join('; '))
+      const answer = await onKeep(line, section)
+      // What was not understood stays in the line to be mended; what waits for a connection is listed above.
+      setLine(answer ? answer.heard.misheard.map((clause) => clause.said).join('; ') : '')
     } catch (problem) {
       setError(said(problem))
     } finally {
@@ -92,6 +97,24 @@ export function CallOutLine({
   )
 }
 
+/** Everything that may be said, as the core reads it. */
+function Grammar() {
+  const [opened, setOpened] = useState(false)
+  const vocabulary = useMeasureVocabulary()
+  return (
+    <>
+      <Button size="compact-sm" variant="default" onClick={() => setOpened(true)}>
+        All that may be said…
+      </Button>
+      <Modal opened={opened} onClose={() => setOpened(false)} title="The call-out line" size="xl">
+        <pre className="grammar" tabIndex={0}>
+          {vocabulary.data?.grammar}
+        </pre>
+      </Modal>
+    </>
+  )
+}
+
 function Examples({ examples, onPick }: { examples: readonly string[]; onPick: (line: string) => void }) {
   return (
     <details>
@@ -108,6 +131,7 @@ function Examples({ examples, onPick }: { examples: readonly string[]; onPick: (
           </li>
         ))}
       </ul>
+      <Grammar />
     </details>
   )
 }

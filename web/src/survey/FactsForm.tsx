@@ -2,26 +2,31 @@ import { Alert, Button, Modal, NativeSelect, TextInput } from '@mantine/core'
 import { useState } from 'react'
 
 import { Problem, said, type Schemas } from '../api/client'
+import { useMeasureVocabulary } from '../api/queries'
 import type { SurveyChange } from './useSurveyChange'
 
 const DOORS = ['none', 'hinged left', 'hinged right', 'double', 'sliding', 'curtain']
 const LININGS = ['plasterboard', 'masonry', 'timber', 'unknown'] as const
+const NEW = ['wall', 'level', 'drawer', 'door back', 'void']
+
+type Call = (line: string) => Promise<boolean>
 
 /** The same facts as on the call-out line, by form: what it composes is a call-out. */
 export function FactsForm({
   opened,
   space,
+  section,
   change,
   onClose,
 }: {
   opened: boolean
   space: Schemas['SpaceView']
+  section: Schemas['SectionView']
   change: SurveyChange
   onClose: () => void
 }) {
   const { door, lining } = space.survey
   const [error, setError] = useState('')
-  const [stud, setStud] = useState('')
   const attempt = (act: () => Promise<unknown>) => {
     setError('')
     return act()
@@ -31,68 +36,97 @@ export function FactsForm({
         return false
       })
   }
-  const call = (line: string) =>
+  const call: Call = (line) =>
     attempt(async () => {
-      const { heard } = await change.callOut(line)
-      const wrong = heard.misheard[0]
+      const answer = await change.callOut(line, section.id)
+      const wrong = answer?.heard.misheard[0]
       if (wrong) throw new Problem(422, { title: `${wrong.problem}.`, mend: wrong.mend })
     })
   const hung =
     door.kind === 'hinged' ? `hinged ${door.hinge}` : door.kind === 'double hinged' ? 'double' : door.kind
+  const many = space.sections.length > 1 ? ` of ${section.label}` : ''
   return (
-    <Modal opened={opened} onClose={onClose} title="Door, wall and obstacles" size="lg">
-      <div className="form-grid">
-        <NativeSelect
-          label="Door"
-          value={hung}
-          data={DOORS}
-          onChange={(event) => void call(`door ${event.currentTarget.value}`)}
-        />
-        <NativeSelect
-          label="Swings"
-          value={door.swings}
-          data={['out', 'in']}
-          disabled={door.kind !== 'hinged' && door.kind !== 'double hinged'}
-          onChange={(event) => void call(`door ${hung} ${event.currentTarget.value}`)}
-        />
-        <NativeSelect
-          label="Wall behind"
-          value={lining}
-          data={[...LININGS]}
-          onChange={(event) => {
-            const next = LININGS.find((name) => name === event.currentTarget.value)
-            if (next) void attempt(() => change.replace({ ...space.survey, lining: next }, `wall: ${next}`))
-          }}
-        />
-        <NativeSelect
-          label="Skirting"
-          value={space.survey.skirting}
-          data={['stand forward', 'remove']}
-          onChange={(event) => {
-            const skirting = event.currentTarget.value === 'remove' ? 'remove' : 'stand forward'
-            void attempt(() => change.replace({ ...space.survey, skirting }, `skirting: ${skirting}`))
-          }}
-        />
+    <Modal opened={opened} onClose={onClose} title="Walls, doors and obstacles" size="lg">
+      {section.kind === 'run' && (
+        <>
+          <div className="form-grid">
+            <NativeSelect
+              label="Door"
+              value={hung}
+              data={DOORS}
+              onChange={(event) => void call(`door ${event.currentTarget.value}`)}
+            />
+            <NativeSelect
+              label="Swings"
+              value={door.swings}
+              data={['out', 'in']}
+              disabled={door.kind !== 'hinged' && door.kind !== 'double hinged'}
+              onChange={(event) => void call(`door ${hung} ${event.currentTarget.value}`)}
+            />
+            <NativeSelect
+              label="Wall behind"
+              value={lining}
+              data={[...LININGS]}
+              onChange={(event) => {
+                const next = LININGS.find((name) => name === event.currentTarget.value)
+                if (next)
+                  void attempt(() => change.replace({ ...space.survey, lining: next }, `wall: ${next}`))
+              }}
+            />
+            <NativeSelect
+              label="Skirting"
+              value={space.survey.skirting}
+              data={['stand forward', 'remove']}
+              onChange={(event) => {
+                const skirting = event.currentTarget.value === 'remove' ? 'remove' : 'stand forward'
+                void attempt(() => change.replace({ ...space.survey, skirting }, `skirting: ${skirting}`))
+              }}
+            />
+            <NativeSelect
+              label={`Ceiling${many}`}
+              value={slopeOf(space, section.id)}
+              data={['level', 'slopes along', 'falls toward back']}
+              onChange={(event) =>
+                void call(
+                  { 'slopes along': 'slope along', 'falls toward back': 'slope toward back' }[
+                    event.currentTarget.value
+                  ] ?? 'no slope',
+                )
+              }
+            />
+            <NativeSelect
+              label="Air"
+              value={space.survey.damp ? 'damp' : 'dry'}
+              data={['dry', 'damp']}
+              onChange={(event) => void call(event.currentTarget.value)}
+            />
+          </div>
+          <LineForm
+            label={`A stud${many}, from the left end`}
+            placeholder="112, or 112 then every 600"
+            button="Add stud"
+            compose={(text) => `stud ${text}`}
+            onCall={call}
+          />
+          <LineForm
+            label={`Ceiling height${many} at a place`}
+            placeholder="2100 at 500"
+            button="Add ceiling"
+            compose={(text) => `ceiling ${text}`}
+            onCall={call}
+          />
+        </>
+      )}
+      <ObstacleForm onCall={call} section={many} />
+      {space.kind === 'garage bay' && <GarageForm onCall={call} />}
+      <div className="row" style={{ marginTop: 18 }}>
+        <span>Another part of this space:</span>
+        {NEW.map((name) => (
+          <Button key={name} size="compact-sm" variant="default" onClick={() => void call(`new ${name}`)}>
+            new {name}
+          </Button>
+        ))}
       </div>
-      <form
-        className="row"
-        style={{ marginTop: 14, alignItems: 'flex-end' }}
-        onSubmit={(event) => {
-          event.preventDefault()
-          void call(`stud ${stud}`).then((kept) => kept && setStud(''))
-        }}
-      >
-        <TextInput
-          label="A stud, from the left wall"
-          value={stud}
-          placeholder="112, or 112 then every 600"
-          onChange={(event) => setStud(event.currentTarget.value)}
-        />
-        <Button type="submit" variant="default" disabled={!stud.trim()}>
-          Add stud
-        </Button>
-      </form>
-      <ObstacleForm onCall={call} />
       {error && (
         <Alert color="red" variant="outline" role="alert" mt="sm">
           {error}
@@ -102,49 +136,101 @@ export function FactsForm({
   )
 }
 
-const KINDS = [
-  'socket',
-  'switch',
-  'vent',
-  'hatch',
-  'valve',
-  'meter',
-  'panel',
-  'light',
-  'heater',
-  'pipe',
-  'beam',
-  'box',
-]
+function slopeOf(space: Schemas['SpaceView'], section: string): string {
+  const said = space.facts.find(
+    ([name]) => name.startsWith('slope') && name.endsWith(labelOf(space, section)),
+  )?.[1]
+  return said === 'along' ? 'slopes along' : said === 'toward back' ? 'falls toward back' : 'level'
+}
+
+function labelOf(space: Schemas['SpaceView'], section: string): string {
+  return space.sections.find((one) => one.id === section)?.label ?? section
+}
+
+/** One text that becomes a call-out. */
+function LineForm({
+  label,
+  placeholder,
+  button,
+  compose,
+  onCall,
+}: {
+  label: string
+  placeholder: string
+  button: string
+  compose: (text: string) => string
+  onCall: Call
+}) {
+  const [text, setText] = useState('')
+  return (
+    <form
+      className="row"
+      style={{ marginTop: 14, alignItems: 'flex-end' }}
+      onSubmit={(event) => {
+        event.preventDefault()
+        void onCall(compose(text)).then((kept) => kept && setText(''))
+      }}
+    >
+      <TextInput
+        label={label}
+        value={text}
+        placeholder={placeholder}
+        onChange={(event) => setText(event.currentTarget.value)}
+      />
+      <Button type="submit" variant="default" disabled={!text.trim()}>
+        {button}
+      </Button>
+    </form>
+  )
+}
+
 const FIELDS = [
   ['x', 'From the left'],
   ['z', 'Up from the floor'],
   ['width', 'Width'],
   ['height', 'Height'],
   ['out', 'Stands out (optional)'],
+  ['off', 'Off the wall (optional)'],
+  ['access', 'Access in front (optional)'],
+  ['clear', 'Clear around (optional)'],
+  ['swing', 'Swings by (optional)'],
+  ['called', 'Called (optional)'],
 ] as const
-const BLANK = { x: '', z: '', width: '', height: '', out: '' }
+const OPTIONS = ['out', 'off', 'access', 'clear', 'swing', 'called'] as const
+const BLANK = {
+  x: '',
+  z: '',
+  width: '',
+  height: '',
+  out: '',
+  off: '',
+  access: '',
+  clear: '',
+  swing: '',
+  called: '',
+}
 
-function ObstacleForm({ onCall }: { onCall: (line: string) => Promise<boolean> }) {
+function ObstacleForm({ onCall, section }: { onCall: Call; section: string }) {
+  const vocabulary = useMeasureVocabulary()
   const [kind, setKind] = useState('socket')
   const [size, setSize] = useState(BLANK)
   const ready = size.x && size.z && size.width && size.height
+  const more = OPTIONS.filter((name) => size[name]).map((name) => `, ${name} ${size[name]}`)
   return (
     <form
       style={{ marginTop: 18 }}
+      aria-label={`An obstacle${section}`}
       onSubmit={(event) => {
         event.preventDefault()
-        const out = size.out ? `, out ${size.out}` : ''
-        void onCall(`${kind} at ${size.x}, ${size.z} up, ${size.width} x ${size.height}${out}`).then(
-          (kept) => kept && setSize(BLANK),
-        )
+        const line = `${kind} at ${size.x}, ${size.z} up, ${size.width} x ${size.height}${more.join('')}`
+        void onCall(line).then((kept) => kept && setSize(BLANK))
       }}
     >
       <div className="form-grid">
         <NativeSelect
-          label="Obstacle"
+          label={`Obstacle${section}`}
           value={kind}
-          data={KINDS}
+          data={vocabulary.data?.obstacles ?? [kind]}
           onChange={(event) => setKind(event.currentTarget.value)}
         />
         {FIELDS.map(([field, label]) => (
@@ -163,5 +249,26 @@ function ObstacleForm({ onCall }: { onCall: (line: string) => Promise<boolean> }
         Add obstacle
       </Button>
     </form>
+  )
+}
+
+function GarageForm({ onCall }: { onCall: Call }) {
+  return (
+    <>
+      <LineForm
+        label="Parked car: length x width x height at left, gap from the back"
+        placeholder="4300 x 1790 x 1480 at 900, 500 from the back, doors 700"
+        button="Set the car"
+        compose={(text) => `car ${text}`}
+        onCall={onCall}
+      />
+      <LineForm
+        label="Door overhead: sectional or up-and-over, track, reach"
+        placeholder="sectional, track 2150, reach 2600"
+        button="Set the door"
+        compose={(text) => `overhead door ${text}`}
+        onCall={onCall}
+      />
+    </>
   )
 }

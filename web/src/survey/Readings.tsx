@@ -1,4 +1,4 @@
-import { ActionIcon, Button } from '@mantine/core'
+import { ActionIcon, Button, Menu } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { IconX } from '@tabler/icons-react'
 
@@ -12,13 +12,16 @@ export function Readings({
   space,
   onRemove,
   onForm,
+  onSheet,
 }: {
   space: Schemas['SpaceView']
   onRemove: Remove
   onForm: () => void
+  /** Type in a filled field sheet. */
+  onSheet: () => void
 }) {
   const read = space.slots.filter((slot) => slot.readings.length > 0)
-  const studs = { label: 'studs', readings: space.studs }
+  const studs = { label: 'studs', readings: space.studs, spread: '' }
   const rows = [...read.map((slot) => ({ key: slotKey(slot.slot), ...slot })), { key: 'studs', ...studs }]
   const remove: Remove = (id, label) =>
     onRemove(id, label).catch((error: unknown) => notifications.show({ color: 'red', message: said(error) }))
@@ -26,9 +29,12 @@ export function Readings({
     <section className="readings" aria-label="Readings">
       <div className="row" style={{ justifyContent: 'space-between' }}>
         <h2>Readings</h2>
-        <Button size="compact-sm" variant="default" onClick={onForm}>
-          Door, wall, obstacles…
-        </Button>
+        <span className="row" style={{ gap: 6 }}>
+          <Papers spaceId={space.id} onSheet={onSheet} />
+          <Button size="compact-sm" variant="default" onClick={onForm}>
+            Walls, doors, obstacles…
+          </Button>
+        </span>
       </div>
       <table className="table">
         <tbody>
@@ -48,6 +54,7 @@ export function Readings({
                       onRemove={remove}
                     />
                   ))}
+                  {row.spread && <span className="quiet"> {row.spread}</span>}
                 </td>
               </tr>
             ))}
@@ -65,13 +72,52 @@ export function Readings({
               </td>
             </tr>
           ))}
-          <tr>
-            <th scope="row">door</th>
-            <td>{space.door}</td>
-          </tr>
+          {space.facts.map(([name, value]) => (
+            <tr key={name}>
+              <th scope="row">{name}</th>
+              <td>{value}</td>
+            </tr>
+          ))}
         </tbody>
       </table>
     </section>
+  )
+}
+
+const SCALES = [
+  ['10', '1:10'],
+  ['20', '1:20'],
+  ['12', '1 in to the foot'],
+  ['24', '1/2 in to the foot'],
+] as const
+
+/** Paper: the blank field sheet, the filled one typed in, and the drawings to scale. */
+function Papers({ spaceId, onSheet }: { spaceId: number; onSheet: () => void }) {
+  return (
+    <Menu position="bottom-end">
+      <Menu.Target>
+        <Button size="compact-sm" variant="default">
+          Paper…
+        </Button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        <Menu.Item component="a" href={`/api/spaces/${spaceId}/field-sheet.pdf`} target="_blank">
+          Blank field sheet (PDF)
+        </Menu.Item>
+        <Menu.Item onClick={onSheet}>Type in a filled field sheet…</Menu.Item>
+        <Menu.Divider />
+        {SCALES.map(([scale, name]) => (
+          <Menu.Item
+            key={scale}
+            component="a"
+            href={`/api/spaces/${spaceId}/drawing.pdf?scale=${scale}`}
+            target="_blank"
+          >
+            Drawings at {name} (PDF)
+          </Menu.Item>
+        ))}
+      </Menu.Dropdown>
+    </Menu>
   )
 }
 

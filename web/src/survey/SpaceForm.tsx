@@ -74,7 +74,7 @@ export function SpaceForm({
           </>
         ) : (
           <Button variant="default" onClick={() => setSure(true)}>
-            Take this closet away…
+            Take this space away…
           </Button>
         )}
       </div>

@@ -3,22 +3,26 @@ import { useQueryClient } from '@tanstack/react-query'
 import { api, body, Problem, type Schemas } from '../api/client'
 import { keys, useForget } from '../api/queries'
 import { useUndo } from '../shell/undo'
+import type { Waiting } from './useWaiting'
+import { message, type Message } from './waiting'
 
 type Space = Schemas['SpaceView']
 
 export interface SurveyChange {
-  /** Keep one reading at a place. */
-  read: (slot: Schemas['SlotRef'], text: string, label: string) => Promise<Space>
-  /** Keep what is understood of a call-out line. */
-  callOut: (line: string) => Promise<Schemas['HeardAndSpace']>
+  /** Keep one reading at a place; null while it waits on the device for a connection. */
+  read: (slot: Schemas['SlotRef'], text: string, label: string) => Promise<Space | null>
+  /** Keep what is understood of a call-out line; null while it waits. */
+  callOut: (line: string, section?: string) => Promise<Schemas['HeardAndSpace'] | null>
   /** Take back a reading or an obstacle by its id. */
   remove: (id: string, label: string) => Promise<Space>
   /** Put another survey in place of this one. */
   replace: (survey: Schemas['Survey'], label: string) => Promise<Space>
+  /** Any other change of the space, based on the version seen. */
+  act: (label: string, ask: (version: number) => Promise<Space>) => Promise<Space>
 }
 
 /** Changes of a survey: each based on the version seen, each a step that can be undone. */
-export function useSurveyChange(spaceId: number): SurveyChange {
+export function useSurveyChange(spaceId: number, waiting: Waiting): SurveyChange {
   const client = useQueryClient()
   const forget = useForget(spaceId)
   const undo = useUndo()
@@ -66,24 +70,50 @@ export function useSurveyChange(spaceId: number): SurveyChange {
     }
   }
   const itself = (space: Space) => space
+  /** Carry out a message at once, or let it wait on the device when the server cannot be reached. */
+  const orWait = async <T>(one: Message, ask: () => Promise<T>): Promise<T | null> => {
+    try {
+      return await ask()
+    } catch (error) {
+      if (!(error instanceof Problem) || error.status !== 0) throw error
+      waiting.add(one)
+      return null
+    }
+  }
 
   return {
-    read: (slot, text, label) =>
-      act(
-        label,
-        (version) =>
-          body(
-            api.POST('/api/spaces/{space_id}/readings', { params: { path }, body: { version, slot, text } }),
-          ),
-        itself,
-      ),
-    callOut: (line) =>
-      act(
-        line,
-        (version) =>
-          body(api.POST('/api/spaces/{space_id}/call-out', { params: { path }, body: { version, line } })),
-        (answer) => answer.space,
-      ),
+    read: (slot, text, label) => {
+      const one = message({ slot, text })
+      return orWait(one, () =>
+        act(
+          label,
+          (version) =>
+            body(
+              api.POST('/api/spaces/{space_id}/readings', {
+                params: { path },
+                body: { version, slot, text, key: one.key },
+              }),
+            ),
+          itself,
+        ),
+      )
+    },
+    callOut: (line, section = '') => {
+      const one = message({ line, section })
+      return orWait(one, () =>
+        act(
+          line,
+          (version) =>
+            body(
+              api.POST('/api/spaces/{space_id}/call-out', {
+                params: { path },
+                body: { version, line, section, key: one.key },
+              }),
+            ),
+          (answer) => answer.space,
+        ),
+      )
+    },
     remove: (key, label) =>
       act(
         label,
@@ -96,5 +126,6 @@ export function useSurveyChange(spaceId: number): SurveyChange {
         itself,
       ),
     replace: (survey, label) => act(label, () => put(survey), itself),
+    act: (label, ask) => act(label, ask, itself),
   }
 }

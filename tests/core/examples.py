@@ -22,6 +22,16 @@ def survey(line: str = PLAIN) -> Survey:
     return heard.kept_in(Survey())
 
 
+def survey_of(kind: str, *lines: str) -> Survey:
+    """A survey of any kind of space from call-out lines that are understood whole."""
+    got = Survey.model_validate({"kind": kind})
+    for line in lines:
+        heard = hear(line, got, "metric")
+        assert not heard.misheard, heard.misheard
+        got = heard.kept_in(got)
+    return got
+
+
 def region(line: str = PLAIN, rules: HouseRules = TIGHT_FIT) -> Envelope:
     """The envelope of a call-out line."""
     return envelope(survey(line), rules)

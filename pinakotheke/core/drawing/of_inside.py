@@ -47,17 +47,8 @@ def elevation(sheet: SurveySheet, section: Section) -> None:
         for x in (-BOARD, width):
             sheet.rect("wall", x, z, BOARD, height, weight="medium", cut=True)
         name = row.label + (", movable" if row.movable else "")
-        sheet.note("note", width * 0.72, z + height / 2 - sheet.text * 0.35, name, halo=True, of=row.id)
-        for what, face, side in (("width", "front", None), ("height", None, "left")):
-            slot = sheet.find(row, what=what, face=face, side=side) or sheet.find(row, what=what)
-            if slot is None:
-                continue
-            value, state = sheet.read(slot)
-            if what == "width":
-                low = z + min(height * 0.3, sheet.text * 1.2)
-                sheet.across(0, width, low, value, slot.label, state=state, slot=ref(slot), at=0.38)
-            else:
-                sheet.upright(width * 0.14, z, z + height, value, slot.label, state=state, slot=ref(slot))
+        sheet.note("note", width * 0.66, z + height / 2 - sheet.text * 0.35, name, halo=True, of=row.id)
+        _dimensions(sheet, row, width, height, z)
         if shown and len(rows) > 1:
             sheet.rect("access", 0, z, width, height, of=row.id, weight="heavy")
         for o in survey.only(row.id).obstacles:
@@ -65,6 +56,20 @@ def elevation(sheet: SurveySheet, section: Section) -> None:
         z += height + BOARD
     top = _sizes(survey, rows[-1])[0]
     sheet.rect("wall", -BOARD, z - BOARD, top + 2 * BOARD, BOARD, weight="medium", cut=True)
+
+
+def _dimensions(sheet: SurveySheet, row: Section, width: float, height: float, z: float) -> None:
+    """Width at the front and heights of one of the stack."""
+    slot = sheet.find(row, what="width", face="front") or sheet.find(row, what="width")
+    if slot:
+        value, state = sheet.read(slot)
+        low = z + min(height * 0.3, sheet.text * 1.2)
+        sheet.across(0, width, low, value, slot.label, state=state, slot=ref(slot), at=0.36)
+    for side, share in (("left", 0.12), ("right", 0.94), (None, 0.12)):
+        slot = sheet.find(row, what="height", side=side)
+        if slot:
+            value, state = sheet.read(slot)
+            sheet.upright(width * share, z, z + height, value, slot.label, state=state, slot=ref(slot))
 
 
 def plan(sheet: SurveySheet, section: Section) -> None:

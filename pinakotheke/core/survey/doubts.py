@@ -4,7 +4,7 @@ Nothing is dropped: all readings stay, the least still rules, and the doubt says
 """
 
 from collections import defaultdict
-from itertools import pairwise
+from itertools import combinations, pairwise
 from typing import Literal
 
 from ..base import Frozen, Why
@@ -129,6 +129,10 @@ def _repeats(survey: Survey) -> list[Doubt]:
     return found
 
 
+MOST_COMPARED = 40
+"""Readings of one size that are compared each with each for swapped digits; beyond it only with the nearest."""
+
+
 def _neighbours(survey: Survey) -> list[Doubt]:
     """Readings of one wall that differ by more than walls wander, or by exactly what a swap of digits makes."""
     limit = entry("fit.neighbour_within")
@@ -137,11 +141,14 @@ def _neighbours(survey: Survey) -> list[Doubt]:
     whats: tuple[What, ...] = ("width", "height", "depth", "fall")
     for what in whats:
         rows = sorted((r for r in survey.readings if r.what == what), key=lambda r: r.value)
-        for low, high in pairwise(rows):
+        pairs = list(pairwise(rows))
+        if what != "fall" and len(rows) <= MOST_COMPARED:
+            pairs += [(a, b) for a, b in combinations(rows, 2) if likely_slip(a.value, b.value) == "digits swapped"]
+        for low, high in dict.fromkeys(pairs):
             if high.place == low.place:
                 continue  # a repeat says it better
-            swapped = likely_slip(low.value, high.value) == "digits swapped"
-            if high.value - low.value > limit.value or (swapped and what != "fall"):
+            swapped = what != "fall" and likely_slip(low.value, high.value) == "digits swapped"
+            if high.value - low.value > limit.value or swapped:
                 found.append(_doubt("neighbour", [low, high], what, low.value, high.value, rule, limit))
     return found
 

@@ -10,7 +10,10 @@ from typing import Protocol
 
 from ..base import Frozen
 from ..tables import load, value
-from .models import Instrument, What
+from .models import SIGNED, Instrument, What
+
+SHORTEST_SLIP = 200.0
+"""Lengths up to so many mm are read at a glance, without a slip."""
 
 KINDS: tuple[Instrument, ...] = ("tape", "laser", "level", "stud finder")
 
@@ -62,7 +65,7 @@ class StandIn:
             raise ValueError(f"a {self.name} does not read {what}")
         blunder = ""
         read = truth + rng.gauss(0, self.sigma(truth))
-        if rng.random() < self._row["blunders"] and abs(truth) > 200:
+        if rng.random() < self._row["blunders"] and (abs(truth) > SHORTEST_SLIP or what in SIGNED):
             blunder, read = _blunder(self.kind, read, rng)
         step = self._row["step"]
         return Taken(value=round(read / step) * step, blunder=blunder)
@@ -70,7 +73,7 @@ class StandIn:
     def sweep(self, centres: tuple[float, ...], length: float, rng: Random) -> tuple[Taken, ...]:
         """Stud centres found along a wall: some missed, now and then one that is none."""
         rate = self._row["blunders"]
-        found = [self.take("stud", c, rng) for c in centres if rng.random() >= rate]
+        found = [Taken(value=round(rng.gauss(c, self.sigma(c)))) for c in centres if rng.random() >= rate]
         if rng.random() < rate:
             found.append(Taken(value=round(rng.uniform(50, length - 50)), blunder="a pipe taken for a stud"))
         return tuple(sorted(found, key=lambda t: t.value))
@@ -82,6 +85,8 @@ def _blunder(kind: Instrument, read: float, rng: Random) -> tuple[str, float]:
         return "the dot fell on an edge", read - rng.uniform(20, 120)
     if kind == "level":
         return "read from the wrong end", -read
+    if kind == "stud finder":
+        return "a pipe taken for a stud", read + rng.uniform(60, 200)
     slip = rng.choice(("digits swapped", "tape case", "hundred"))
     if slip == "digits swapped":
         digits = list(f"{read:.0f}")

@@ -130,7 +130,7 @@ def _of_slope(one: Survey, section: Section) -> Iterator[Slot]:
 
 def _of_floor(one: Survey) -> Iterator[Slot]:
     """Falls at both ends and every so far along the run; across at the ends."""
-    width = one.least("width")
+    width = one.least("width", level="low") or one.least("width")
     if width is None:
         return
     every = value("survey.level_every")

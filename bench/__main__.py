@@ -1,6 +1,6 @@
-"""`make bench`: the searches, hand edits at the API, and the filling of runs."""
+"""`make bench`: the searches, hand edits at the API, the filling of runs, crowded surveys."""
 
-from . import edits, runs, searches
+from . import edits, runs, searches, surveys
 
-for part in (searches, edits, runs):
+for part in (searches, edits, runs, surveys):
     part.main()

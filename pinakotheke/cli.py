@@ -10,13 +10,24 @@ from pathlib import Path
 from typing import Any
 
 from .core.checks import check_design, check_survey, remedy, sentence
-from .core.drawing import design_elevation, design_plan, survey_elevation, survey_plan, to_svg
+from .core.drawing import (
+    SCALES,
+    TEXT_MM,
+    Drawing,
+    design_elevation,
+    design_plan,
+    field_sheet,
+    survey_elevation,
+    survey_plan,
+    to_pdf,
+    to_svg,
+)
 from .core.errors import HouseFileError, PinakothekeError
 from .core.housefile import House, Space, load_house
 from .core.inventory import demand
 from .core.layout import Design, Solution, design_space, ledger
 from .core.materials import bill
-from .core.survey import envelope
+from .core.survey import envelope, envelopes
 
 SECONDS_PER_EFFORT = 3.0
 """Roughly what an effort of 1 takes on the machine the solver was tuned on."""
@@ -35,12 +46,22 @@ def main(argv: list[str] | None = None) -> int:
     except (PinakothekeError, KeyError, OSError) as error:
         print(error.args[0] if isinstance(error, KeyError) else error, file=sys.stderr)
         return 2
+    if isinstance(result, bytes):
+        return _write_bytes(result, args.out)
     text = result if isinstance(result, str) else json.dumps(result, ensure_ascii=False, indent=1) + "\n"
     if args.out:
         Path(args.out).write_text(text, "utf-8")
     else:
         sys.stdout.write(text)
     return code
+
+
+def _write_bytes(data: bytes, out: str | None) -> int:
+    if out:
+        Path(out).write_bytes(data)
+    else:
+        sys.stdout.buffer.write(data)
+    return 0
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -62,8 +83,11 @@ def _parser() -> argparse.ArgumentParser:
         if name in ("cut", "draw"):
             command.add_argument("--design", type=int, metavar="N", help="which alternative, from 1")
         if name == "draw":
-            command.add_argument("--as", dest="form", choices=["svg"], default="svg", help="format")
+            command.add_argument("--as", dest="form", choices=["svg", "pdf", "field-sheet"], default="svg",
+                                 help="format; field-sheet is the blank sheet to carry")  # fmt: skip
             command.add_argument("--view", choices=["elevation", "plan"], default="elevation")
+            command.add_argument("--section", default="", metavar="ID", help="a wall, level or drawer of the space")
+            command.add_argument("--scale", type=int, choices=sorted(SCALES), default=20, help="of a PDF (default 20)")
     return parser
 
 
@@ -129,6 +153,7 @@ def _checked(house: House, space: Space) -> dict[str, Any]:
     return {
         "space": space.id,
         "envelope": region.model_dump(mode="json"),
+        "sections": {name: e.model_dump(mode="json") for name, e in envelopes(space.survey, house.rules).items()},
         "demand": wanted,
         "findings": [
             {**f.model_dump(mode="json"), "sentence": sentence(f, house.units), "remedy": remedy(f)} for f in findings
@@ -154,13 +179,22 @@ def _cut(house: House, args: argparse.Namespace) -> tuple[Any, int]:
 
 def _draw(house: House, args: argparse.Namespace) -> tuple[Any, int]:
     space = _space(house, args)
-    if args.design is None and not any(h.base.space == space.id for h in house.designs):
+    if args.form == "field-sheet":
+        return field_sheet(space.survey, house.units, space.name), 0
+    drawing = _drawing(house, space, args, TEXT_MM * args.scale if args.form == "pdf" else 0)
+    return to_pdf([drawing], args.scale, house.units) if args.form == "pdf" else to_svg(drawing), 0
+
+
+def _drawing(house: House, space: Space, args: argparse.Namespace, text: float) -> Drawing:
+    """The measured space, or a design of it when one was chosen."""
+    if args.section or (args.design is None and not any(h.base.space == space.id for h in house.designs)):
         view = survey_elevation if args.view == "elevation" else survey_plan
-        return to_svg(view(space.survey, house.units, space.name)), 0
+        return view(space.survey, house.units, space.name, text=text, section_id=args.section)
     design = _chosen(house, space, args)
     if args.view == "plan":
-        return to_svg(design_plan(design, space.survey, house.units, space.name)), 0
-    return to_svg(design_elevation(design, space.survey, house.things_in(space.id), house.units, space.name)), 0
+        return design_plan(design, space.survey, house.units, space.name, text=text)
+    things = house.things_in(space.id)
+    return design_elevation(design, space.survey, things, house.units, space.name, text=text)
 
 
 _COMMANDS = {"design": _design, "check": _check, "cut": _cut, "draw": _draw}

@@ -46,6 +46,12 @@ def pictures(page: Page) -> None:
     expect(page.locator("[data-slot]").first).to_be_visible(timeout=60_000)
     home = page.url.rsplit("/", 2)[0] if page.url.endswith("survey") else f"{page.url}/1"
 
+    house = page.evaluate(
+        "path => fetch('/api/households/' + path.split('/')[2]).then(got => got.json())",
+        page.evaluate("location.pathname"),
+    )
+    spaces = {space["key"]: space["id"] for space in house["spaces"]}
+
     page.get_by_label("Call out a reading").fill(CALLED)
     expect(page.locator(".echo .heard").first).to_be_visible()
     take(page, "measure")
@@ -65,11 +71,31 @@ def pictures(page: Page) -> None:
     expect(page.get_by_test_id("bill-total")).to_be_visible()
     take(page, "list")
 
+    for name, key in (("walk-in", "loft-wardrobe"), ("slope", "stair-cupboard"), ("drawers", "paper-chest")):
+        page.goto(f"{home.rsplit('/', 1)[0]}/{spaces[key]}/survey")
+        expect(page.locator("[data-slot]").first).to_be_visible(timeout=60_000)
+        take(page, f"measure-{name}")
+    practice(page)
+
     page.set_viewport_size({"width": PHONE[0], "height": PHONE[1]})
     page.goto(f"{home.rsplit('/', 1)[0]}/2/survey")
     page.get_by_label("Call out a reading").fill("low width 1102")
     expect(page.locator(".echo .heard").first).to_be_visible(timeout=60_000)
     take(page, "measure-phone")
+
+
+def practice(page: Page) -> None:
+    """A practice room, half measured."""
+    page.locator(".crumbs button").click()
+    page.get_by_role("menuitem", name="Practise measuring").click()
+    page.get_by_role("button", name="Begin").click()
+    region = page.get_by_role("region", name="Next reading")
+    page.get_by_role("region", name="Practice").get_by_text("laser distance meter").click()
+    for _ in range(8):
+        before = region.locator("b").inner_text()
+        region.get_by_role("button", name="Take it: laser").click()
+        expect(region.locator("b")).not_to_have_text(before)
+    take(page, "practice")
 
 
 def stage(page: Page, name: str) -> None:

@@ -33,8 +33,8 @@ class JourneyTest(BrowserTestCase):
         page.get_by_label("New household").fill("Bindery")
         page.get_by_text("Feet and inches").click()
         page.get_by_role("button", name="Create household").click()
-        page.get_by_label("Name of the closet").fill("Hall closet")
-        page.get_by_role("button", name="Add closet").click()
+        page.get_by_label("Name of the space").fill("Hall closet")
+        page.get_by_role("button", name="Add space").click()
 
         expect(page.get_by_role("button", name="Hall closet")).to_be_visible()
 

@@ -28,7 +28,7 @@ class PageTests(BrowserTestCase):
         page.get_by_label("Units").select_option("imperial")
         expect(page.get_by_label("Stature of Juna")).to_have_value("4' 0\"")
         self.step_to("survey")
-        expect(page.locator("[data-slot='width|low|back|']")).to_contain_text('95 7/8"')
+        expect(page.locator("[data-slot='A|width|low|back|||']")).to_contain_text('95 7/8"')
         expect(page.locator(".title-block")).to_contain_text("inches")
         self.step_to("layout")
         page.locator("[data-part*=rail]").first.click()
@@ -103,7 +103,7 @@ class PageTests(BrowserTestCase):
     def test_facts_by_form(self) -> None:
         self.enter_demo(space=1)
         page = self.page
-        page.get_by_role("button", name="Door, wall, obstacles").click()
+        page.get_by_role("button", name="Walls, doors, obstacles").click()
         page.get_by_label("Door", exact=True).select_option("sliding")
         page.get_by_label("A stud, from the left wall").fill("112")
         page.get_by_role("button", name="Add stud").click()

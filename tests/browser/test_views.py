@@ -50,7 +50,7 @@ class ViewTests(BrowserTestCase):
         expect(self.page.get_by_role("dialog", name="Keys")).to_be_visible()
         self.no_barriers("keys")
         self.page.keyboard.press("Escape")
-        self.page.get_by_role("button", name="Door, wall, obstacles").click()
+        self.page.get_by_role("button", name="Walls, doors, obstacles").click()
         expect(self.page.get_by_role("dialog")).to_be_visible()
         self.no_barriers("facts")
         self.page.keyboard.press("Escape")

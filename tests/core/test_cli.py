@@ -51,6 +51,17 @@ class CommandLineTests(TestCase):
         self.assertEqual([s["label"] for s in office["envelope"]["missing"] if s["needed"]], [])
         self.assertTrue(any(f["code"] == "survey.missing" for f in lamps["findings"]) or lamps["envelope"] is None)
 
+    def test_papers_of_a_section(self) -> None:
+        with TemporaryDirectory() as folder:
+            for form in ("pdf", "field-sheet"):
+                out = Path(folder) / f"{form}.pdf"
+                got = run("draw", DEMO, "--space", "loft-wardrobe", "--section", "B", "--as", form, "-o", str(out))
+                self.assertEqual((got.returncode, got.stderr), (0, ""))
+                self.assertTrue(out.read_bytes().startswith(b"%PDF-"))
+        got = run("draw", DEMO, "--space", "loft-wardrobe", "--section", "Q")
+        self.assertEqual(got.returncode, 2)
+        self.assertIn("there are A, B", got.stderr)
+
     def test_cut_and_draw(self) -> None:
         with TemporaryDirectory() as folder:
             out = Path(folder) / "sheet.svg"

@@ -27,6 +27,9 @@ _SLIPS: dict[str, str] = {
 }
 
 
+INCH = float(MM_PER_INCH)
+
+
 class Doubt(Frozen):
     """Readings that contradict each other: `subject` was read as `one` and as `other`, both in mm."""
 
@@ -62,11 +65,11 @@ def likely_slip(one: float, other: float) -> Slip:
     """
     low, high = sorted((one, other))
     apart, near = high - low, value("survey.slip_near")
-    if low and abs(high / low - float(MM_PER_INCH) / 10) < near / low:
+    if low and abs(high / low - INCH / 10) < near / low:
         return "inches for centimetres"
     if _digits_swapped(low, high) and apart >= value("survey.swap_least"):
         return "digits swapped"
-    if abs(apart - 12 * float(MM_PER_INCH)) <= near:
+    if abs(apart - 12 * INCH) <= near:
         return "foot"
     if abs(apart - 1000) <= near:
         return "thousand"
@@ -143,7 +146,7 @@ def _neighbours(survey: Survey) -> list[Doubt]:
         rows = sorted((r for r in survey.readings if r.what == what), key=lambda r: r.value)
         pairs = list(pairwise(rows))
         if what != "fall" and len(rows) <= MOST_COMPARED:
-            pairs += [(a, b) for a, b in combinations(rows, 2) if likely_slip(a.value, b.value) == "digits swapped"]
+            pairs += [(a, b) for a, b in combinations(rows, 2) if _digits_swapped(a.value, b.value)]
         for low, high in dict.fromkeys(pairs):
             if high.place == low.place:
                 continue  # a repeat says it better

@@ -4,8 +4,8 @@ from typing import Literal
 
 from ..base import Frozen
 from .doubts import doubts
-from .models import Survey
-from .slots import Slot, missing, slots, uncertain
+from .models import Survey, What
+from .slots import Slot, Uncertain, missing, slots, uncertain
 
 Reason = Literal["unblocks", "doubted", "uncertain", "needed", "level", "square", "fixing", "useful"]
 
@@ -39,7 +39,9 @@ class NextReading(Frozen):
 def next_reading(survey: Survey, section_id: str | None = None) -> NextReading | None:
     """The most valuable reading still to take; None when all is read and nothing contradicts itself."""
     absent = missing(survey, section_id)
-    ranked = [(_worth(s, survey), -n, s) for n, s in enumerate(absent)]
+    loose = {section: uncertain(survey, section) for section in {s.section for s in absent}}
+    read = {(r.section, r.what) for r in survey.readings}
+    ranked = [(_worth(s, survey, loose[s.section], read), -n, s) for n, s in enumerate(absent)]
     doubted = {d.place for d in doubts(survey, section_id) if d.place}
     again = [s for s in slots(survey, section_id) if s.place in doubted]
     if again and not any(reason == "unblocks" for (reason, _), _, _ in ranked):
@@ -54,13 +56,11 @@ def _next(slot: Slot, reason: Reason, absent: tuple[Slot, ...]) -> NextReading:
     return NextReading(slot=slot, reason=reason, says=_SAYS[reason], left=sum(s.needed for s in absent))
 
 
-def _worth(slot: Slot, survey: Survey) -> tuple[Reason, float]:
+def _worth(slot: Slot, survey: Survey, loose: Uncertain, read: set[tuple[str, What]]) -> tuple[Reason, float]:
     """Why a slot is worth reading, and by how many millimetres of doubt."""
-    one = survey.only(slot.section)
     if slot.needed and slot.what in ("width", "height", "depth", "ceiling"):
-        if not one.values(slot.what):
+        if (slot.section, slot.what) not in read:
             return "unblocks", 0
-        loose = uncertain(survey, slot.section)
         return "uncertain", {"width": loose.width, "depth": loose.depth}.get(slot.what, loose.height)
     if slot.needed:
         return "needed", 0

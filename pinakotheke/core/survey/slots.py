@@ -1,6 +1,7 @@
 """Where readings belong in each kind of section, which are missing, and what is uncertain while they are."""
 
-from collections.abc import Iterator
+from collections import defaultdict
+from collections.abc import Iterable, Iterator
 
 from ..base import Frozen
 from ..tables import value
@@ -171,12 +172,16 @@ def _of_inside(section: Section) -> Iterator[Slot]:
 
 def missing(survey: Survey, section_id: str | None = None) -> tuple[Slot, ...]:
     """Slots without a reading: needed ones first, each in the order of taking."""
-    empty = [s for s in slots(survey, section_id) if not _is_read(s, survey)]
+    empty = unread(slots(survey, section_id), survey)
     return tuple(sorted(empty, key=lambda s: not s.needed))
 
 
-def _is_read(slot: Slot, survey: Survey) -> bool:
-    return any(slot.filled_by(r) for r in survey.readings)
+def unread(wanted: Iterable[Slot], survey: Survey) -> list[Slot]:
+    """Those of some slots at which nothing was read."""
+    taken: dict[tuple[str, What], list[Reading]] = defaultdict(list)
+    for r in survey.readings:
+        taken[r.section, r.what].append(r)
+    return [s for s in wanted if not any(s.filled_by(r) for r in taken.get((s.section, s.what), ()))]
 
 
 class Uncertain(Frozen):
@@ -190,10 +195,11 @@ class Uncertain(Frozen):
 def uncertain(survey: Survey, section_id: str = "") -> Uncertain:
     """A size read at one of its three places is doubted more than one read at two; read at all, not at all."""
     wanted = [s for s in slots(survey, section_id) if s.needed]
+    absent = unread(wanted, survey)
 
     def doubt(*whats: What) -> float:
         places = [s for s in wanted if s.what in whats]
-        lacking = sum(not _is_read(s, survey) for s in places)
+        lacking = sum(s.what in whats for s in absent)
         if not lacking:
             return 0.0
         return value("survey.doubt_none" if len(places) - lacking <= 1 < len(places) - 1 else "survey.doubt_some")

@@ -1,5 +1,7 @@
 """Slips of hand and bad luck: said with the mend, and nothing typed is lost."""
 
+import re
+
 from playwright.sync_api import expect
 
 from pinakotheke.server import models
@@ -63,13 +65,19 @@ class MistakeTests(BrowserTestCase):
         expect(line).to_have_value("")
 
     def test_the_server_is_away_for_a_moment(self) -> None:
-        self.enter_demo(space=1)
-        self.page.route("**/api/spaces/*/call-out", lambda route: route.abort())
+        space = self.enter_demo(space=1)
+        away = re.compile("/api/spaces/[0-9]+/(call-out|arrivals)$")
+        self.page.route(away, lambda route: route.abort())
         line = self.page.get_by_label("Call out a reading")
         line.fill("low width 1102")
         self.page.get_by_role("button", name="Keep").click()
-        expect(self.page.get_by_text("The server cannot be reached")).to_be_visible()
-        expect(line).to_have_value("low width 1102")
+        waits = self.page.get_by_role("status").filter(has_text="1 reading waits on this device (low width 1102)")
+        expect(waits).to_be_visible()
+        self.go(space, "survey")  # a reload loses nothing
+        expect(waits).to_be_visible()
+        self.page.unroute(away)
+        expect(waits).to_have_count(0)
+        expect(self.page.get_by_role("region", name="Readings")).to_contain_text("1102 mm")
 
     def test_a_wrong_password_and_a_bad_house_file(self) -> None:
         page = self.open()

@@ -105,7 +105,7 @@ class PageTests(BrowserTestCase):
         page = self.page
         page.get_by_role("button", name="Walls, doors, obstacles").click()
         page.get_by_label("Door", exact=True).select_option("sliding")
-        page.get_by_label("A stud, from the left wall").fill("112")
+        page.get_by_label("A stud, from the left end").fill("112")
         page.get_by_role("button", name="Add stud").click()
         for label, text in (
             ("From the left", "300"),

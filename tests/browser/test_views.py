@@ -88,5 +88,5 @@ class PhoneTests(BrowserTestCase):
         line = self.page.get_by_label("Call out a reading")
         line.fill("low width 1102")
         expect(self.page.get_by_text("✓ low back width 1102 mm")).to_be_visible()
-        self.page.get_by_role("button", name="Keep").click()
+        self.page.locator("form.callout").get_by_role("button", name="Keep").click()
         expect(line).to_have_value("")

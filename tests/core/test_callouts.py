@@ -103,6 +103,13 @@ class SectionTests(TestCase):
                          [("A", "mine"), ("B", "none"), ("door-back-1", "none"), ("void-1", "none")])  # fmt: skip
         self.assertEqual(got.values("width", section="void-1"), [300])
 
+    def test_who_fills_the_corner_and_where_a_wall_stops(self) -> None:
+        room = survey_of("walk-in L", "A: corner theirs; B: right end wall")
+        self.assertEqual((room.section("A").corner, room.section("B").right), ("theirs", "wall"))
+        (misheard,) = hear("B: corner mine", room, "metric").misheard
+        self.assertIn("meets no other wall", misheard.problem)
+        self.assertEqual(survey_of("wall", "left end wall").main.left, "wall")
+
     def test_a_section_that_is_not_there(self) -> None:
         (misheard,) = hear("drawer 9 width 400", Survey(kind="chest of drawers"), "metric").misheard
         self.assertIn("drawer 1", misheard.mend)

@@ -1,17 +1,17 @@
 """Findings against cases worked by hand; every finding has words, a basis and a source."""
 
-from math import hypot
+from math import cos, hypot, radians
 from unittest import TestCase
 
 from pinakotheke.core.checks import check_design, check_survey, remedy, sentence
 from pinakotheke.core.checks.findings import SEVERITIES, Finding
-from pinakotheke.core.house import Person
+from pinakotheke.core.house import HouseRules, Person
 from pinakotheke.core.house.people import reach_zone, shared_zone
 from pinakotheke.core.layout import Design
 from pinakotheke.core.layout.edits import AssignGroup, apply
-from pinakotheke.core.survey import envelope
+from pinakotheke.core.survey import envelope, envelopes
 
-from .examples import ADULT, PLAIN, TIGHT_FIT, WARDROBE, region, solved, survey, wardrobe
+from .examples import ADULT, PLAIN, TIGHT_FIT, WARDROBE, demo_house, region, solved, survey, survey_of, wardrobe
 
 
 def findings(design: Design, line: str = PLAIN, things: tuple = WARDROBE, people: tuple = (ADULT,)) -> list[Finding]:
@@ -78,6 +78,13 @@ class DesignCheckTests(TestCase):
         self.assertTrue(of(findings(tall, low), "carry.tilt"))
         self.assertFalse(of(findings(tall, high), "carry.tilt"))
 
+    def test_a_frame_that_does_not_turn_in_the_passage(self) -> None:
+        widest = max(hypot(p.w, p.d) for p in wardrobe().parts if p.role == "frame")
+        narrow, enough = (f"{PLAIN}; passage {n}" for n in (int(widest) - 1, int(widest) + 1))
+        (finding,) = of(findings(wardrobe(), narrow), "carry.turn")
+        self.assertEqual((finding.severity, round(finding.measured)), ("fix", round(widest)))
+        self.assertFalse(of(findings(wardrobe(), enough), "carry.turn"))
+
     def test_tall_units_are_to_be_anchored_and_it_says_so_with_its_source(self) -> None:
         (finding,) = of(findings(wardrobe()), "safety.anchor")
         self.assertIn("F2057", finding.source)
@@ -127,3 +134,41 @@ class SurveyCheckTests(TestCase):
 
     def test_nothing_wrong_in_a_full_survey(self) -> None:
         self.assertEqual(check_survey(survey(), region()), ())
+
+
+class SurveyTests(TestCase):
+    def found(self, kind: str, *lines: str) -> dict[str, Finding]:
+        read = survey_of(kind, *lines)
+        return {f.code: f for f in check_survey(read, envelope(read, HouseRules()))}
+
+    def test_a_floor_out_of_level_wants_a_plinth(self) -> None:
+        wall = "width 3114 3114 3114; height 2700 2700 2700; floor 0 at 0, {} at 3114"
+        self.assertEqual(self.found("wall", wall.format(17))["survey.plinth"].measured, 17)
+        self.assertNotIn("survey.plinth", self.found("wall", wall.format(10)))
+
+    def test_a_corner_out_of_square(self) -> None:
+        # 600 deep: 5.24 mm at 89.5° is over 5 mm, 4.19 mm at 89.6° is not.
+        niche = "width 1800 1800 1800; height 2400 2400 2400; depth 600 600; diagonal right {}"
+        for angle, seen in ((89.5, True), (89.6, False)):
+            across = (1800**2 + 600**2 - 2 * 1800 * 600 * cos(radians(angle))) ** 0.5
+            self.assertEqual("survey.square" in self.found("recess", niche.format(f"{across:.3f}")), seen, angle)
+
+    def test_a_passage_too_narrow(self) -> None:
+        room = "A: width 2000; height 2400; B: width {}; height 2400; C: width 2000; height 2400"
+        self.assertEqual(self.found("walk-in U", room.format(1750))["clear.passage"].measured, 550)
+        self.assertNotIn("clear.passage", self.found("walk-in U", room.format(1800)))
+
+    def test_damp(self) -> None:
+        found = self.found("shed", "width 1800; height 2000; damp")
+        self.assertIn("cardboard", remedy(found["survey.damp"]))
+
+    def test_every_finding_of_the_demo_is_said_whole(self) -> None:
+        said = 0
+        for space in demo_house().spaces:
+            found = envelopes(space.survey, demo_house().rules).get(space.survey.main.id)
+            for finding in check_survey(space.survey, found) if found else ():
+                if finding.code != "clear.caution":  # a published figure is quoted as it is published
+                    self.assertNotIn(" mm", sentence(finding, "imperial"), finding.code)
+                self.assertGreater(len(sentence(finding, "metric") + remedy(finding)), 30)
+                said += 1
+        self.assertGreater(said, 20)

@@ -41,6 +41,11 @@ class ObstacleTests(TestCase):
         self.assertEqual(max(c.y1 for c in closed), 480 + 50)
         self.assertTrue(any("swings 480 mm" in c.why for c in closed))
 
+    def test_a_door_that_swings_in_sweeps_its_leaf(self) -> None:
+        (leaf,) = region(PLAIN.replace("1250", "500") + "; door hinged left, swings in; nibs 296 1046").closed
+        self.assertEqual((leaf.x0, leaf.x1, leaf.y0, leaf.y1, leaf.z1), (296, 796, 112, 612, 2030))
+        self.assertEqual(region(PLAIN + "; door hinged left").closed, ())
+
 
 class RoomTests(TestCase):
     def test_the_corner_belongs_to_one_run(self) -> None:

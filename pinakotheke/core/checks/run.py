@@ -9,6 +9,7 @@ from ..inventory.needs import need
 from ..layout import Design, verify
 from ..layout.lots import zone_of
 from ..survey import Envelope, Survey, doubts, missing
+from ..survey.carry import passes
 from ..survey.level import level_base
 from ..survey.passages import passages
 from ..systems import FAMILIES, Part
@@ -189,6 +190,7 @@ def _tall_units(design: Design, survey: Survey, envelope: Envelope) -> Iterator[
     if head < tallest.h and head < tallest.d:
         yield Finding(code="carry.opening", severity="fix", where=(tallest.id,), measured=tallest.d, limit=head,
                       source="a frame passes the opening on its side")  # fmt: skip
+    yield from _turns_in(frames, survey, envelope)
     height, slender = entry("strength.anchor_height"), entry("strength.anchor_slender")
     tall = [f for f in frames if f.z + f.h > height.value or f.z + f.h > slender.value * f.d]
     if tall:
@@ -203,6 +205,15 @@ def _tall_units(design: Design, survey: Survey, envelope: Envelope) -> Iterator[
     if level_base(survey, envelope.section) is None:
         yield Finding(code="survey.level", severity="mind", subject="floor", basis="C", unit="readings",
                       source="handbook section 1: both ends and every 600 mm", measured=0, limit=2)  # fmt: skip
+
+
+def _turns_in(frames: list[Part], survey: Survey, envelope: Envelope) -> Iterator[Finding]:
+    """Frames against the narrowest passage on the way in, where it was read."""
+    passage = survey.least("passage")
+    widest = max(frames, key=lambda p: hypot(p.w, p.d))
+    if passage is not None and not passes(widest.w, widest.d, envelope.opening_width, passage):
+        yield Finding(code="carry.turn", severity="fix", where=(widest.id,), measured=hypot(widest.w, widest.d),
+                      limit=passage, source="√(w² + d²) of the frame's base, carried upright")  # fmt: skip
 
 
 def _wall(design: Design, survey: Survey) -> Iterator[Finding]:

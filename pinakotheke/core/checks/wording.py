@@ -55,6 +55,9 @@ _SENTENCES: dict[str, Say] = {
     ),
     "carry.tilt": lambda f, mm: f"Tilting a carcase up takes {mm(f.measured)}; the ceiling is at {mm(f.limit)}.",
     "carry.opening": lambda f, mm: f"A carcase {mm(f.measured)} deep does not pass the opening, {mm(f.limit)} high.",
+    "carry.turn": lambda f, mm: (
+        f"A carcase {mm(f.measured)} across its base does not turn in {mm(f.limit)} of passage."
+    ),
     "carry.two-person": lambda f, mm: f"A carcase {mm(f.measured)} high is a two-person lift.",
     "safety.anchor": lambda f, mm: f"Carcases {mm(f.measured)} high can tip over when drawers are out.",
     "fixing.studs": lambda f, mm: f"The track crosses {f.measured:.0f} known studs and wants {f.limit:.0f}.",
@@ -87,6 +90,7 @@ _REMEDIES: dict[str, str] = {
     "reach.low": "Move it up, or onto a pull-out.",
     "carry.tilt": "Build it standing, by two people, or choose the next lower height.",
     "carry.opening": "Carry it in as boards and build it inside.",
+    "carry.turn": "Carry it in as boards and build it inside, or choose narrower carcases.",
     "carry.two-person": "Plan for two.",
     "safety.anchor": "Screw every carcase to the wall, into studs where there are any.",
     "fixing.studs": (

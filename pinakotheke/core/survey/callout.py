@@ -9,7 +9,8 @@
     opening 1250 x 2030             width by height; `opening width 1250` and `opening height 2030` alone
     left nib 290                    or `left return`; `nibs 290 306` for both
     diagonals 1952 1944             from the left and from the right back corner
-    corner 900 x 1200 diagonal 1497 where this wall meets the next
+    corner 900 x 1200 diagonal 1497 where this wall meets the next; `corner mine` or `corner theirs`: who fills it
+    left end open                   or `right end wall`: where a stretch of wall stops
     floor 0 4 9 17                  below the level line, spread evenly; `floor 9 at 1200`, `front floor 4 at 0`
     plumb left 4; plumb back -3     + leans into the space, − away; `bow 6` for the middle of the back wall
     ceiling 2400 at 0, 1100 at 2100 a slope; `slope along`, `slope toward back`
@@ -84,6 +85,8 @@ READERS: tuple[tuple[frozenset[str], Reader], ...] = tuple(
         ({"liner"}, sizes.plain("liner")),
         ({"shelf"}, facts.shelf),
         ({"slope"}, facts.slope),
+        ({"mine", "theirs", "owns", "yields"}, facts.corner_owner),
+        ({"end"}, facts.end),
         ({"damp", "dry"}, facts.damp),
         ({"masonry", "plasterboard", "timber", "lining"}, facts.lining),
         ({"opening"}, sizes.opening),

@@ -45,6 +45,7 @@ def closed_regions(survey: Survey, section: Section, extent: Extent) -> tuple[Cl
     """All regions closed to fixed parts of one section."""
     found = [r for o in survey.obstacles if o.section == section.id for r in of_obstacle(o, extent)]
     if section.kind == "run":
+        found += _door_swing(survey, section, extent)
         found += _slope(survey, section, extent)
         found += _from_plan(survey, section, extent)
     return tuple(found)
@@ -78,6 +79,19 @@ def of_obstacle(o: Obstacle, extent: Extent) -> Iterator[ClosedRegion]:
     if o.swing:
         clear = o.swing + value("passage.door_leaf")
         yield _box(x, (back, max(clear, front)), z, o.id, f"{o.name} swings {o.swing:.0f} mm into the space", False)
+
+
+def _door_swing(survey: Survey, section: Section, extent: Extent) -> Iterator[ClosedRegion]:
+    """A door that swings into the space sweeps its leaf's width behind the opening."""
+    one = survey.only(section.id)
+    opening, door = one.least("opening width"), survey.door
+    if opening is None or door.swings != "in" or door.kind not in ("hinged", "double hinged"):
+        return
+    left = max(one.values("left return"), default=0.0)
+    leaf = opening / 2 if door.kind == "double hinged" else opening
+    yield _box((left, left + opening), (max(extent.depth - leaf, 0.0), extent.depth),
+               (0.0, one.least("opening height") or extent.height), "door",
+               f"the door swings {leaf:.0f} mm into the space")  # fmt: skip
 
 
 def ceiling_points(survey: Survey, section: Section) -> list[tuple[float, float]]:

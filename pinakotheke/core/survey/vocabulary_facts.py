@@ -128,6 +128,27 @@ def slope(ear: Ear, clause: Clause) -> CallOut:
     return CallOut(said=clause.said, echo=f"slope: {way}", sections=changed)
 
 
+def corner_owner(ear: Ear, clause: Clause) -> CallOut:
+    """Who fills the corner at the right end of the wall spoken of."""
+    section = ear.survey.section(clause.section)
+    if section.corner == "none":
+        raise CallOutError(clause.said, f"{section.label} meets no other wall at its right end",
+                           "Say it of the wall left of the corner: A: corner mine.")  # fmt: skip
+    owner = "mine" if clause.words & {"mine", "owns"} else "theirs"
+    echo = f"the corner right of {section.label} is filled by {'it' if owner == 'mine' else 'the next wall'}"
+    return CallOut(said=clause.said, echo=echo, sections=_with(ear, clause, corner=owner))
+
+
+def end(ear: Ear, clause: Clause) -> CallOut:
+    """Whether a run ends at a wall, or freely before a switch or a door."""
+    side = clause.pick(("left", "right"))
+    to = "open" if clause.words & {"open", "free"} else "wall" if "wall" in clause.words else None
+    if side is None or to is None:
+        raise CallOutError(clause.said, "which end, and what is there?", "Say left end open, or right end wall.")
+    label = ear.survey.section(clause.section).label
+    return CallOut(said=clause.said, echo=f"{label}: {side} end {to}", sections=_with(ear, clause, **{side: to}))
+
+
 def shelf(ear: Ear, clause: Clause) -> CallOut:
     section = ear.survey.section(clause.section)
     if section.kind != "level":

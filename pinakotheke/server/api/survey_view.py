@@ -166,6 +166,8 @@ class SpaceView(Schema):
     studs: list[ReadingView]
     obstacles: list[ObstacleView]
     facts: list[tuple[str, str]]
+    corners: list[tuple[str, Literal["none", "mine", "theirs"]]]
+    """Of each wall, who fills the corner at its right end."""
     next: NextView | None
     missing: int
     doubts: list[str]
@@ -189,6 +191,7 @@ def view(row: models.Space) -> SpaceView:
         sections=[_section(row, survey, s, found.get(s.id), units) for s in survey.parts],
         slots=_slots(survey, units), studs=[_reading(r, survey, units) for r in survey.readings if r.what == "stud"],
         obstacles=[_obstacle(o, survey, units) for o in survey.obstacles], facts=_facts(survey, units),
+        corners=[(r.id, r.corner) for r in survey.runs],
         next=_next(next_reading(survey)), missing=sum(s.needed for s in missing(survey)),
         doubts=[d.sentence(units) for d in doubts(survey)], field_sheet=_numbered(survey, units),
         practice=_practice(row), photos=[photo_view(p) for p in row.photos.order_by("pk")],
@@ -261,8 +264,14 @@ def _means(survey: Survey, section: Section, region: Envelope | None, units: Uni
     if base:
         shims = ", ".join(f"{mm(s.height)} at {mm(s.at)}" for s in base.shims)
         found.append(("shims", shims))
+        if base.across:
+            lower = "front" if base.across > 0 else "back"
+            found.append(("level across", f"the {lower} lies {mm(abs(base.across))} lower"))
         if base.plinth:
             found.append(("levelled plinth", f"out by {mm(base.out_by)}: {' + '.join(mm(n) for n in base.plinth)}"))
+    way_in = survey.least("passage")
+    if way_in is not None and section.kind == "run":
+        found.append(("turns in", f"a base up to {mm(way_in)} from corner to corner"))
     sizes = drawer_sizes(survey, section.id) if section.kind == "drawer" else None
     if sizes:
         found += [("inside depth", mm(sizes.inside)), ("reachable depth", mm(sizes.reachable)),

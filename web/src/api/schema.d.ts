@@ -1782,6 +1782,11 @@ export interface components {
                 string,
                 string
             ][];
+            /** Corners */
+            corners: [
+                string,
+                "none" | "mine" | "theirs"
+            ][];
             next: components["schemas"]["NextView"] | null;
             /** Missing */
             missing: number;

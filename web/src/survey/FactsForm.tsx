@@ -47,6 +47,10 @@ export function FactsForm({
   const many = space.sections.length > 1 ? ` of ${section.label}` : ''
   return (
     <Modal opened={opened} onClose={onClose} title="Walls, doors and obstacles" size="lg">
+      <KindSelect
+        space={space}
+        onChange={(kind) => void attempt(() => change.replace({ ...space.survey, kind }, kind))}
+      />
       {section.kind === 'run' && (
         <>
           <div className="form-grid">
@@ -101,6 +105,16 @@ export function FactsForm({
               onChange={(event) => void call(event.currentTarget.value)}
             />
           </div>
+          {space.sections.length > 1 && (
+            <NativeSelect
+              label={`Corner right of ${section.label}, filled by`}
+              value={cornerOf(space, section.id)}
+              data={['none', 'mine', 'theirs']}
+              disabled={cornerOf(space, section.id) === 'none'}
+              mt="sm"
+              onChange={(event) => void call(`corner ${event.currentTarget.value}`)}
+            />
+          )}
           <LineForm
             label={`A stud${many}, from the left end`}
             placeholder="112, or 112 then every 600"
@@ -136,11 +150,38 @@ export function FactsForm({
   )
 }
 
+/** Another kind of space: its places change with it; what was read stays where the sections are the same. */
+function KindSelect({
+  space,
+  onChange,
+}: {
+  space: Schemas['SpaceView']
+  onChange: (kind: Schemas['SpaceView']['kind']) => void
+}) {
+  const kinds = useMeasureVocabulary().data?.spaces ?? []
+  return (
+    <NativeSelect
+      label="Kind of space"
+      value={space.kind}
+      data={kinds.length > 0 ? kinds.map((row) => row.kind) : [space.kind]}
+      mb="sm"
+      onChange={(event) => {
+        const chosen = kinds.find((row) => row.kind === event.currentTarget.value)
+        if (chosen) onChange(chosen.kind)
+      }}
+    />
+  )
+}
+
 function slopeOf(space: Schemas['SpaceView'], section: string): string {
   const said = space.facts.find(
     ([name]) => name.startsWith('slope') && name.endsWith(labelOf(space, section)),
   )?.[1]
   return said === 'along' ? 'slopes along' : said === 'toward back' ? 'falls toward back' : 'level'
+}
+
+function cornerOf(space: Schemas['SpaceView'], section: string): string {
+  return space.corners.find(([id]) => id === section)?.[1] ?? 'none'
 }
 
 function labelOf(space: Schemas['SpaceView'], section: string): string {

@@ -1,4 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query'
+import { useRef } from 'react'
 
 import { api, body, Problem, type Schemas } from '../api/client'
 import { keys, useForget } from '../api/queries'
@@ -26,6 +27,7 @@ export function useSurveyChange(spaceId: number, waiting: Waiting): SurveyChange
   const client = useQueryClient()
   const forget = useForget(spaceId)
   const undo = useUndo()
+  const last = useRef<Promise<unknown>>(Promise.resolve())
   const path = { space_id: spaceId }
 
   const seen = (): Space => {
@@ -48,7 +50,13 @@ export function useSurveyChange(spaceId: number, waiting: Waiting): SurveyChange
     settle(space)
     return space
   }
-  const act = async <T>(
+  // One after the other: each change is based on the version that the one before it left.
+  const act = <T>(label: string, ask: (version: number) => Promise<T>, spaceOf: (answer: T) => Space) => {
+    const turn = last.current.then(() => carryOut(label, ask, spaceOf))
+    last.current = turn.catch(() => undefined)
+    return turn
+  }
+  const carryOut = async <T>(
     label: string,
     ask: (version: number) => Promise<T>,
     spaceOf: (answer: T) => Space,

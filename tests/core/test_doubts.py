@@ -94,6 +94,13 @@ class NextTests(TestCase):
         assert upcoming is not None
         self.assertEqual((upcoming.reason, upcoming.slot.label), ("doubted", "width, low, at the back"))
 
+    def test_nobody_is_sent_back_a_fourth_time(self) -> None:
+        read = survey(PLAIN + "; low back width 1946; low back width 1847")
+        self.assertEqual([d.code for d in doubts(read)][:1], ["repeat"])  # the doubt stays in sight
+        upcoming = next_reading(read)
+        assert upcoming is not None
+        self.assertNotEqual(upcoming.reason, "doubted")
+
     def test_how_much_is_left(self) -> None:
         for kind in SPACE_KINDS:
             read = Survey(kind=kind)

@@ -5,6 +5,7 @@ Nothing is dropped: all readings stay, the least still rules, and the doubt says
 
 from collections import defaultdict
 from itertools import combinations, pairwise
+from statistics import median
 from typing import Literal
 
 from ..base import Frozen, Why
@@ -152,7 +153,9 @@ def _neighbours(survey: Survey) -> list[Doubt]:
                 continue  # a repeat says it better
             swapped = what != "fall" and likely_slip(low.value, high.value) == "digits swapped"
             if high.value - low.value > limit.value or swapped:
-                found.append(_doubt("neighbour", [low, high], what, low.value, high.value, rule, limit))
+                doubt = _doubt("neighbour", [low, high], what, low.value, high.value, rule, limit)
+                odd = max((low, high), key=lambda r: abs(r.value - median(row.value for row in rows)))
+                found.append(doubt.model_copy(update={"place": odd.place}))
     return found
 
 

@@ -68,7 +68,8 @@ class StandIn:
         if rng.random() < self._row["blunders"] and (abs(truth) > SHORTEST_SLIP or what in SIGNED):
             blunder, read = _blunder(self.kind, read, rng)
         step = self._row["step"]
-        return Taken(value=round(read / step) * step, blunder=blunder)
+        shown = round(read / step) * step
+        return Taken(value=shown if what in SIGNED else max(shown, 0), blunder=blunder)
 
     def sweep(self, centres: tuple[float, ...], length: float, rng: Random) -> tuple[Taken, ...]:
         """Stud centres found along a wall: some missed, now and then one that is none."""

@@ -1,5 +1,6 @@
 """The single reading that would remove most doubt, or unblock a check, and why."""
 
+from collections import Counter
 from typing import Literal
 
 from ..base import Frozen
@@ -27,6 +28,10 @@ _SAYS: dict[Reason, str] = {
 }
 
 
+ENOUGH = 3
+"""Readings of one place after which nobody is sent back to it; common practice: read a third time."""
+
+
 class NextReading(Frozen):
     """What to read now, what for, and how many needed readings are left (this one among them)."""
 
@@ -43,7 +48,9 @@ def next_reading(survey: Survey, section_id: str | None = None) -> NextReading |
     read = {(r.section, r.what) for r in survey.readings}
     ranked = [(_worth(s, survey, loose[s.section], read), -n, s) for n, s in enumerate(absent)]
     doubted = {d.place for d in doubts(survey, section_id) if d.place}
-    again = [s for s in slots(survey, section_id) if s.place in doubted]
+    times = Counter(r.place for r in survey.readings)
+    # Read a third time, a doubt is settled as far as reading can: all stay, and the least rules.
+    again = [s for s in slots(survey, section_id) if s.place in doubted and times[s.place] < ENOUGH]
     if again and not any(reason == "unblocks" for (reason, _), _, _ in ranked):
         return _next(again[0], "doubted", absent)
     if not ranked:

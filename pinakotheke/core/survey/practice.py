@@ -110,7 +110,7 @@ def truth(room: TrueRoom, slot: Slot) -> float | None:
 def true_survey(room: TrueRoom) -> Survey:
     """The room read without error at every place."""
     low = room.width - room.narrows * LEVEL_AT["low"]
-    survey = Survey(door=Door(kind="none"), obstacles=room.obstacles)
+    survey = Survey(door=Door(kind="sliding"), obstacles=room.obstacles)
     survey = add_readings(survey, (Reading(id="w", what="width", level="low", face="back", value=low),
                                    Reading(id="o", what="opening width", value=room.opening_width)))  # fmt: skip
     rows = []

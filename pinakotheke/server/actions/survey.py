@@ -22,7 +22,7 @@ def add_space(user: User, household_id: int, name: str, kind: SpaceKind = "reach
     """An unmeasured space of a kind; a practice room carries the seed of its hidden truth."""
     household = own_household(user, household_id)
     taken = set(household.space_set.values_list("key", flat=True))
-    fresh = {"kind": kind, "damp": kind == "shed"} | ({"door": {"kind": "none"}} if practice else {})
+    fresh = {"kind": kind, "damp": kind == "shed"} | ({"door": {"kind": "sliding"}} if practice else {})
     space = Space.model_validate({"id": free_key(taken, name), "name": name, "survey": fresh})
     row = models.Space.objects.create(household=household, key=space.id, name=space.name, practice=practice)
     rows.keep_survey(row, space.survey)

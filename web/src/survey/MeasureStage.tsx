@@ -1,5 +1,6 @@
 import { useMediaQuery } from '@mantine/hooks'
 import { useMemo, useRef, useState } from 'react'
+import { flushSync } from 'react-dom'
 
 import { api, body, type Schemas } from '../api/client'
 import { useSpace } from '../api/queries'
@@ -60,8 +61,9 @@ function Measured({ space, shown }: { space: Space; shown: string | null }) {
   const keymap = useMemo(
     () => ({
       n: () => {
-        if (next && next.slot.section !== section.id) setAt(next.slot.section)
-        requestAnimationFrame(() => (onSheet(next?.slot) ?? line.current)?.focus())
+        // At once, so that Enter pressed right after it already finds the dimension line.
+        if (next && next.slot.section !== section.id) flushSync(() => setAt(next.slot.section))
+        ;(onSheet(next?.slot) ?? line.current)?.focus()
       },
       v: () => setAsked((was) => (was === 'both' ? 'elevation' : was === 'elevation' ? 'plan' : 'both')),
     }),
@@ -87,12 +89,10 @@ function Measured({ space, shown }: { space: Space; shown: string | null }) {
   }
   const readNext = () => {
     if (!next) return
-    if (next.slot.section !== section.id) setAt(next.slot.section)
-    requestAnimationFrame(() => {
-      const there = onSheet(next.slot)
-      if (there) open(next.slot, next.label, there)
-      else line.current?.focus()
-    })
+    if (next.slot.section !== section.id) flushSync(() => setAt(next.slot.section))
+    const there = onSheet(next.slot)
+    if (there) open(next.slot, next.label, there)
+    else line.current?.focus()
   }
 
   return (

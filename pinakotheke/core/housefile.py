@@ -7,8 +7,9 @@ from pydantic import Field, ValidationError, model_validator
 
 from .base import Frozen, Id, Name
 from .errors import HouseFileError
-from .house import HouseRules, Person
+from .house import HouseRules, Person, SpaceUse, WorkSession
 from .inventory import Thing
+from .inventory.owned import Owned
 from .layout import History
 from .lengths import Units
 from .survey import Survey
@@ -24,6 +25,7 @@ class Space(Frozen):
     id: Id
     name: Name
     survey: Survey = Survey()
+    use: SpaceUse = SpaceUse()
 
 
 class House(Frozen):
@@ -37,11 +39,16 @@ class House(Frozen):
     rules: HouseRules = HouseRules()
     spaces: Annotated[tuple[Space, ...], Field(max_length=200)] = ()
     things: Annotated[tuple[Thing, ...], Field(max_length=20_000)] = ()
+    stock: Annotated[tuple[Owned, ...], Field(max_length=500)] = ()
+    """Containers and furniture the household has."""
+    work: Annotated[tuple[WorkSession, ...], Field(max_length=500)] = ()
+    """Sessions of work, in their order."""
     designs: Annotated[tuple[History, ...], Field(max_length=200)] = ()
 
     @model_validator(mode="after")
     def _refers_to_what_is_here(self) -> Self:
-        for what, rows in (("people", self.people), ("spaces", self.spaces), ("things", self.things)):
+        for what, rows in (("people", self.people), ("spaces", self.spaces), ("things", self.things),
+                           ("stock", self.stock), ("work", self.work)):  # fmt: skip
             ids = [row.id for row in rows]
             double = next((i for n, i in enumerate(ids) if i in ids[:n]), None) if len(set(ids)) < len(ids) else None
             if double is not None:
@@ -52,6 +59,9 @@ class House(Frozen):
                 raise ValueError(f"things: {thing.id!r} is in space {thing.space!r}, which is not in this house")
             if thing.owner and thing.owner not in people:
                 raise ValueError(f"things: {thing.id!r} belongs to {thing.owner!r}, who is not in this house")
+        for session in self.work:
+            if session.space not in spaces:
+                raise ValueError(f"work: {session.id!r} is in space {session.space!r}, which is not in this house")
         for history in self.designs:
             if history.base.space not in spaces:
                 raise ValueError(f"designs: {history.base.id!r} is for space {history.base.space!r}, not in this house")

@@ -54,6 +54,9 @@ class Person(Owned):
     stature = models.FloatField()
     posture = models.CharField(max_length=10)
     age = models.CharField(max_length=10)
+    hand = models.CharField(max_length=6, default="right")
+    pronoun = models.CharField(max_length=6, blank=True, default="")
+    kept_from = models.JSONField(null=True)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["household", "key"], name="person_key")]
@@ -64,6 +67,7 @@ class Space(Owned, Versioned):
 
     name = models.CharField(max_length=120)
     facts = models.JSONField(default=dict)
+    use = models.JSONField(default=dict)
     practice = models.JSONField(null=True)
     """Of a practice room: its seed, its difficulty, and whether the truth has been shown."""
 
@@ -117,6 +121,9 @@ class Photo(models.Model):
     space = models.ForeignKey(Space, on_delete=models.CASCADE, related_name="photos")
     file = models.FileField(upload_to=photo_path)
     note = models.CharField(max_length=200, blank=True)
+    moment = models.CharField(max_length=8, default="survey")
+    """When: `before` the work, `after` it, or while measuring; of a group: `thing`."""
+    thing = models.ForeignKey("Thing", on_delete=models.CASCADE, null=True, related_name="photos")
     taken = models.DateTimeField(auto_now_add=True)
 
 
@@ -134,9 +141,42 @@ class Thing(Owned, Versioned):
     size = models.JSONField(null=True)
     mass = models.FloatField(null=True)
     note = models.CharField(max_length=500, blank=True)
+    label = models.CharField(max_length=80, blank=True, default="")
+    together = models.CharField(max_length=40, blank=True, default="")
+    pin_space = models.CharField(max_length=64, blank=True, default="")
+    pin_band = models.CharField(max_length=6, null=True)
+    container = models.CharField(max_length=64, blank=True, default="")
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["household", "key"], name="thing_key")]
+
+
+class Stock(Owned):
+    """Containers and furniture the household has already."""
+
+    name = models.CharField(max_length=120)
+    kind = models.CharField(max_length=10)
+    count = models.PositiveIntegerField()
+    size = models.JSONField()
+    lid = models.CharField(max_length=6)
+    space = models.CharField(max_length=64, blank=True)
+    note = models.CharField(max_length=200, blank=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["household", "key"], name="owned_key")]
+
+
+class WorkSession(Owned):
+    """A session of work in one space: a goal and a time box."""
+
+    space = models.ForeignKey(Space, on_delete=models.CASCADE, related_name="work")
+    goal = models.CharField(max_length=200)
+    minutes = models.PositiveIntegerField()
+    done = models.BooleanField(default=False)
+    spent = models.PositiveIntegerField(null=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["household", "key"], name="session_key")]
 
 
 class Solve(models.Model):

@@ -4,14 +4,19 @@ from typing import Any
 
 from pinakotheke.core import house, inventory, layout, survey
 from pinakotheke.core import housefile as files
+from pinakotheke.core.inventory.owned import Owned
 
 from . import models
 
 READING_FIELDS = (
     "section", "what", "level", "face", "side", "at", "out", "value", "called", "instrument", "hand", "taken",
 )  # fmt: skip
-THING_FIELDS = ("name", "kind", "count", "owner", "frequency", "decision", "way", "size", "mass", "note")
-PERSON_FIELDS = ("name", "stature", "posture", "age")
+THING_FIELDS = (
+    "name", "kind", "count", "owner", "frequency", "decision", "way", "size", "mass", "note", "label", "together",
+    "pin_space", "pin_band", "container",
+)  # fmt: skip
+PERSON_FIELDS = ("name", "stature", "posture", "age", "hand", "pronoun", "kept_from")
+STOCK_FIELDS = ("name", "kind", "count", "size", "lid", "space", "note")
 
 
 def rules_of(row: models.Household) -> house.HouseRules:
@@ -48,6 +53,23 @@ def keep_survey(row: models.Space, new: survey.Survey) -> None:
     )
 
 
+def stock_of(row: models.Household) -> tuple[Owned, ...]:
+    """What the household owns to keep things in."""
+    found = row.stock_set.order_by("pk")
+    return tuple(Owned.model_validate({"id": o.key, **{f: getattr(o, f) for f in STOCK_FIELDS}}) for o in found)
+
+
+def session_of(row: models.WorkSession) -> house.WorkSession:
+    """One session of work."""
+    fields = {f: getattr(row, f) for f in ("goal", "minutes", "done", "spent")}
+    return house.WorkSession.model_validate({"id": row.key, "space": row.space.key, **fields})
+
+
+def use_of(row: models.Space) -> house.SpaceUse:
+    """What a space is for."""
+    return house.SpaceUse.model_validate(row.use)
+
+
 def thing_of(row: models.Thing) -> inventory.Thing:
     """One thing."""
     fields = {f: getattr(row, f) for f in THING_FIELDS}
@@ -78,8 +100,13 @@ def house_of(row: models.Household) -> files.House:
         currency=row.currency,
         people=people_of(row),
         rules=rules_of(row),
-        spaces=tuple(files.Space.model_validate({"id": s.key, "name": s.name, "survey": survey_of(s)}) for s in spaces),
+        spaces=tuple(
+            files.Space.model_validate({"id": s.key, "name": s.name, "survey": survey_of(s), "use": s.use})
+            for s in spaces
+        ),
         things=tuple(thing_of(t) for t in row.thing_set.select_related("space").order_by("pk")),
+        stock=stock_of(row),
+        work=tuple(session_of(w) for w in row.worksession_set.select_related("space").order_by("pk")),
         designs=tuple(
             history_of(d) for d in models.Design.objects.filter(space__household=row).order_by("space_id", "pk")
         ),

@@ -10,7 +10,7 @@ from pinakotheke.core.drawing import survey_elevation, survey_plan, to_svg
 from pinakotheke.core.errors import CallOutError, LengthError
 from pinakotheke.core.house import HouseRules, Person
 from pinakotheke.core.inventory import demand
-from pinakotheke.core.inventory.quickadd import VOCABULARY, quick_add
+from pinakotheke.core.inventory.quickadd import quick_add, vocabulary
 from pinakotheke.core.lengths import format_length
 from pinakotheke.core.survey import Survey, doubts, hear, missing
 
@@ -61,7 +61,7 @@ class CallOutProperties(TestCase):
 
 
 class QuickAddProperties(TestCase):
-    @given(st.text(max_size=60) | st.lists(st.sampled_from([*VOCABULARY, "daily", "Ada", "9", ","])).map(" ".join))
+    @given(st.text(max_size=60) | st.lists(st.sampled_from([*vocabulary(), "daily", "Ada", "9", ","])).map(" ".join))
     def test_any_line_adds_things_or_is_refused_with_the_mend(self, line: str) -> None:
         try:
             things = quick_add(line, PEOPLE, "metric", space="closet")
@@ -72,10 +72,10 @@ class QuickAddProperties(TestCase):
             self.assertTrue(1 <= thing.count <= 10_000)
         demand(things, HouseRules())
 
-    @given(st.sampled_from(sorted(VOCABULARY)), st.integers(1, 10_000))
+    @given(st.sampled_from(sorted(vocabulary())), st.integers(1, 10_000))
     def test_every_word_of_the_table_is_understood(self, word: str, count: int) -> None:
         (thing,) = quick_add(f"{count} {word}, 300 x 200 x 100", (), "metric")
-        self.assertEqual((thing.kind, thing.count), (VOCABULARY[word].id, count))
+        self.assertEqual((thing.kind, thing.count), (vocabulary()[word].id, count))
 
 
 class DrawingProperties(TestCase):

@@ -125,7 +125,7 @@ class QuickAddTests(TestCase):
         for line, part in (
             ("5 shitrs", "Did you mean shirt"),
             ("5 quuxes", "size"),
-            ("5 shirts, whenever", "daily"),
+            ("5 shirts, dayly", "daily"),
             ("0 shirts", "1 to 10,000"),
             ("99999 shirts", "1 to 10,000"),
             ("-3 shirts", "1 to 10,000"),

@@ -75,7 +75,7 @@ class KindTests(TestCase):
                     self.assertTrue(15 <= kind.rail <= 150 and 300 <= kind.drop <= 1800)
                 if set(kind.ways) - {"hang"} and kind.id != "custom":
                     assert kind.size is not None
-                    self.assertTrue(all(10 <= mm <= 900 for mm in kind.size))
+                    self.assertTrue(all(0.2 <= mm <= 4000 for mm in kind.size))
 
     def test_no_word_names_two_kinds(self) -> None:
         seen: dict[str, str] = {}

@@ -55,6 +55,18 @@ _SENTENCES: dict[str, Say] = {
     ),
     "carry.tilt": lambda f, mm: f"Tilting a carcase up takes {mm(f.measured)}; the ceiling is at {mm(f.limit)}.",
     "carry.opening": lambda f, mm: f"A carcase {mm(f.measured)} deep does not pass the opening, {mm(f.limit)} high.",
+    "home.fuel": lambda f, mm: f"{f.subject} may not be kept in {f.detail}: fuel and gas stay outdoors, ventilated.",
+    "home.child": lambda f, mm: f"{f.subject} can be reached by {f.person} at {mm(f.measured)}.",
+    "home.damp": lambda f, mm: f"{f.subject} would stand damp in {f.detail}.",
+    "home.heavy": lambda f, mm: (
+        f"{f.subject}: {f.measured:.1f} kg a piece there, {f.limit:.1f} kg is what the lift allows."
+    ),
+    "home.wide-high": lambda f, mm: f"{f.subject}, {mm(f.measured)} wide, above the shoulder; {mm(f.limit)} is usual.",
+    "home.out-of-reach": lambda f, mm: (
+        f"{f.subject} begins at {mm(f.measured)}: {f.person} reaches {mm(f.limit)} without a stool."
+    ),
+    "home.no-socket": lambda f, mm: f"{f.subject} wants a socket; none was measured in {f.detail}.",
+    "home.no-room": lambda f, mm: f"{f.subject}, {f.measured:.0f} litres, find no room in any space.",
     "carry.turn": lambda f, mm: (
         f"A carcase {mm(f.measured)} across its base does not turn in {mm(f.limit)} of passage."
     ),
@@ -90,6 +102,14 @@ _REMEDIES: dict[str, str] = {
     "reach.low": "Move it up, or onto a pull-out.",
     "carry.tilt": "Build it standing, by two people, or choose the next lower height.",
     "carry.opening": "Carry it in as boards and build it inside.",
+    "home.fuel": f"Outdoors, upright, ventilated, away from flames. {DEFER}",
+    "home.child": "Lock it, or keep it above 1400 mm.",
+    "home.damp": "Closed plastic, off the floor, or another space.",
+    "home.heavy": "Give it a place between knee and elbow, or split it in two.",
+    "home.wide-high": "Two narrow boxes beat a wide one over the head.",
+    "home.out-of-reach": "Pin it lower, or move it to another space.",
+    "home.no-socket": "Measure the sockets there, or pin it where one is.",
+    "home.no-room": "Let some of it go, or measure another space for it.",
     "carry.turn": "Carry it in as boards and build it inside, or choose narrower carcases.",
     "carry.two-person": "Plan for two.",
     "safety.anchor": "Screw every carcase to the wall, into studs where there are any.",
@@ -139,10 +159,12 @@ def amount(value: float, unit: str, units: Units) -> str:
     """A number with its unit, lengths in the household's units."""
     if unit == "mm":
         return with_unit(value, units)
-    if unit in ("mm of rail", "mm of shelf"):
+    if unit in ("mm of rail", "mm of shelf", "mm of floor"):
         return f"{with_unit(value, units)} {unit[3:]}"
     if unit == "litres" or unit == "l":
         return f"{value:.0f} litres"
+    if unit == "hooks":
+        return f"{value:.0f} hook{'s' if round(value) != 1 else ''}"
     if unit == "":
         return f"{value:.0%}"
     return f"{value:g} {unit}"

@@ -8,6 +8,9 @@ from ..base import Frozen, Id, Name
 from ..tables import entry
 
 Posture = Literal["standing", "seated", "both"]
+Hazard = Literal["poison", "medicine", "blade", "fuel", "gas", "hot", "battery", "breaks", "frost"]
+KEPT_FROM_CHILDREN: tuple[Hazard, ...] = ("poison", "medicine", "blade", "fuel", "gas", "hot", "battery", "breaks")
+"""What a child may not reach unless the household says otherwise (handbook section 3, common practice)."""
 
 
 class Person(Frozen):
@@ -18,6 +21,18 @@ class Person(Frozen):
     stature: Annotated[float, Field(ge=500, le=2400)] = 1700
     posture: Posture = "standing"
     age: Literal["child", "adult", "older"] = "adult"
+    hand: Literal["right", "left"] = "right"
+    pronoun: Literal["", "her", "his", "their"] = ""
+    """How a quick-add line may name whose a thing is: `14 shirts, hers`."""
+    kept_from: tuple[Hazard, ...] | None = None
+    """What this person may not reach; None leaves it to the usual: children from what hurts, others from nothing."""
+
+    @property
+    def may_not_reach(self) -> tuple[Hazard, ...]:
+        """The hazards kept from this person."""
+        if self.kept_from is not None:
+            return self.kept_from
+        return KEPT_FROM_CHILDREN if self.age == "child" else ()
 
 
 class ReachZone(Frozen):

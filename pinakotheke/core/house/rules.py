@@ -18,6 +18,12 @@ class HouseRules(Frozen):
     access: Literal["single-touch", "dense"] = "single-touch"
     floor: Literal["clear", "purposeful"] = "purposeful"
     fixing: Literal["studs-first", "as-drilled"] = "studs-first"
+    visibility: Literal["clear", "labelled", "behind doors"] = "labelled"
+    doors: Literal["none", "hinged", "sliding", "curtain"] = "none"
+    drill: Literal["anywhere", "studs only", "nothing"] = "anywhere"
+    """What may be drilled: a rented wall may not."""
+    passage: Annotated[float, Field(ge=400, le=1500)] = value("passage.least")
+    """Least passage in front of storage, mm."""
     hang: Literal["what-creases", "all-that-can"] = "what-creases"
     hangers: Literal["slim", "ordinary", "padded"] = "ordinary"
     budget: Annotated[Decimal, Field(ge=0, le=1_000_000, decimal_places=2)] | None = None

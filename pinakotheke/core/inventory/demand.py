@@ -13,7 +13,7 @@ SHELF_DEPTHS = (330.0, 420.0, 600.0, 100_000.0)
 
 UNIT_OF: dict[Storage, str] = {
     "hanging": "mm of rail", "folded": "mm of shelf", "drawers": "litres", "shoes": "mm of shelf",
-    "containers": "mm of shelf",
+    "containers": "mm of shelf", "hooks": "hooks", "floor": "mm of floor", "overhead": "litres",
 }  # fmt: skip
 
 
@@ -67,7 +67,7 @@ def litres(need: Need) -> float:
 def _class(thing: Thing, need: Need) -> str:
     if need.way == "hang":
         return next(name for name, most in DROP_CLASSES if thing.row.drop <= most)
-    if need.way == "drawer":
+    if need.way in ("drawer", "hook", "floor", "overhead"):
         return ""
     deepest = next(d for d in SHELF_DEPTHS if need.depth <= d)
     return f"{deepest:.0f}" if deepest < SHELF_DEPTHS[-1] else "deeper"
@@ -75,8 +75,8 @@ def _class(thing: Thing, need: Need) -> str:
 
 def _line(storage: Storage, label: str, members: list[tuple[Thing, Need]], rules: HouseRules) -> DemandLine:
     bare = sum(litres(n) if storage == "drawers" else n.amount for _, n in members)
-    unit = "l" if storage == "drawers" else "mm"
-    values = tuple((f"{n.count} × {t.name}", round(litres(n) if unit == "l" else n.amount, 1), unit)
+    unit = {"drawers": "l", "overhead": "l", "hooks": "hooks"}.get(storage, "mm")
+    values = tuple((f"{n.count} × {t.name}", round(litres(n) if storage == "drawers" else n.amount, 1), unit)
                    for t, n in members)  # fmt: skip
     return DemandLine(
         storage=storage,

@@ -1,7 +1,7 @@
 """What a number of pieces asks of a compartment, way by way."""
 
 from math import ceil, floor
-from typing import Literal
+from typing import Literal, get_args
 
 from ..base import Frozen
 from ..house import HouseRules
@@ -9,17 +9,19 @@ from ..tables import load, value
 from .kinds import Way
 from .things import Thing
 
-Storage = Literal["hanging", "folded", "drawers", "shoes", "containers"]
+Storage = Literal["hanging", "folded", "drawers", "shoes", "containers", "hooks", "floor", "overhead"]
 STORAGE_OF: dict[Way, Storage] = {
-    "hang": "hanging", "shelf": "folded", "drawer": "drawers", "shoe": "shoes", "box": "containers",
+    "hang": "hanging", "shelf": "folded", "drawer": "drawers", "shoe": "shoes", "box": "containers", "hook": "hooks",
+    "floor": "floor", "overhead": "overhead",
 }  # fmt: skip
-STORAGES: tuple[Storage, ...] = ("hanging", "folded", "drawers", "shoes", "containers")
+STORAGES: tuple[Storage, ...] = get_args(Storage)
 
 
 class Need(Frozen):
     """What `count` pieces ask, stored one way.
 
-    `amount` is mm of rail (hang), mm of shelf (shelf, shoe, box) or mm² of drawer floor (drawer). `clear` is the
+    `amount` is mm of rail (hang), mm of shelf (shelf, shoe, box), mm² of drawer floor (drawer), hooks (hook), mm along
+    the floor (floor) or litres (overhead). `clear` is the
     height in mm they take in their compartment with the room to get them out; `depth` how far out they reach;
     `piece_width` the widest rigid piece, which must pass between the sides.
     """
@@ -66,6 +68,7 @@ def need(thing: Thing, way: Way, rules: HouseRules, count: int | None = None) ->
     hang:  amount = count × rail length × hanger factor; clear = hem room + drop + room above the rail.
     shelf: stacks of at most 300 mm, one row; amount = stacks × (width + finger room).
     shoe, box: side by side, one row; small boxes stack when the house is dense.
+    hook: one each. floor: side by side with finger room. overhead: its outside volume.
     drawer: stacks as high as the shallowest drawer that takes one piece; amount = stacks × width × depth ÷ fill.
     """
     pieces = thing.count if count is None else count
@@ -82,6 +85,12 @@ def need(thing: Thing, way: Way, rules: HouseRules, count: int | None = None) ->
             mass=mass,
         )
     width, depth, height = _size(thing)
+    if way in ("hook", "floor", "overhead"):
+        each = {"hook": 1.0, "floor": width + value("fold.between"), "overhead": width * depth * height / 1e6}[way]
+        return Need(
+            way=way, count=pieces, amount=pieces * each, clear=height + value("fold.over_box"), depth=depth,
+            piece_width=width, mass=mass,
+        )  # fmt: skip
     if way == "drawer":
         per_stack = max(1, floor(drawer_inside(height) / height))
         stacks = ceil(pieces / per_stack)
@@ -90,8 +99,9 @@ def need(thing: Thing, way: Way, rules: HouseRules, count: int | None = None) ->
             clear=height, depth=depth, piece_width=width, mass=mass, per_stack=per_stack,
         )  # fmt: skip
     if way == "shelf":
-        per_stack = 1 if thing.row.single else max(1, floor(value("fold.stack") / height))
-        over, beside = value("fold.over"), value("fold.between")
+        alone = thing.row.single or thing.row.upright
+        per_stack = 1 if alone else max(1, floor(value("fold.stack") / height))
+        over, beside = value("fold.over"), 0.0 if thing.row.upright else value("fold.between")
     elif way == "shoe":
         per_stack, over, beside = 1, value("fold.over_shoes"), 0.0
     else:

@@ -1,20 +1,26 @@
-"""The quick-add line of Sort: `14 shirts, daily, Ottilie`.
+"""The quick-add line of Sort: `14 shirts, hers, daily`.
 
-Count and kind first (either order; no count means one), then, parted by commas, in any order: how often, whose, a
-decision, `hang`, `fold` or `drawer`, a size such as `300 x 200 x 150`. Several groups are parted by `;`.
+Count and kind first (either order; no count means one), then, parted by commas, in any order: how often, whose (a
+name, or *hers*, *his*), a decision, a way of storing, a size such as `300 x 200 x 150` (which may also follow the
+name: `box 45 x 32 x 28`), and a word for what it is for, such as *Christmas*. Tyres take their code, `4 tyres 205/55
+R16`; dry goods their mass, `3 kg rice`, which is decanted into jars. Several groups are parted by `;`.
 """
 
 import re
+from collections.abc import Callable
 from difflib import get_close_matches
+from functools import cache
 from itertools import count
 
 from pydantic import ValidationError
 
 from ..errors import CallOutError
 from ..house import Person
-from ..lengths import Units, scan_lengths
+from ..lengths import Length, Units, scan_lengths
+from .decant import decant, dry_good
 from .kinds import KINDS, Kind
 from .things import DECISIONS, FREQUENCIES, Thing
+from .tyres import read_tyre
 
 _OFTEN = {"often": "daily", "every day": "daily", "every week": "weekly", "every month": "monthly",
           "off-season": "seasonal", "in season": "seasonal", "winter": "seasonal", "summer": "seasonal",
@@ -22,10 +28,19 @@ _OFTEN = {"often": "daily", "every day": "daily", "every week": "weekly", "every
 _DECIDED = {"give": "give away", "charity": "give away", "donate": "give away", "sell": "sell", "bin": "bin",
             "throw": "bin", "move": "move", "keep": "keep"}  # fmt: skip
 _WAYS = {"hang": "hang", "hung": "hang", "fold": "shelf", "folded": "shelf", "shelf": "shelf", "drawer": "drawer",
-         "drawers": "drawer"}  # fmt: skip
+         "drawers": "drawer", "hook": "hook", "hooks": "hook", "floor": "floor", "overhead": "overhead"}  # fmt: skip
+_PRONOUNS = {"hers": "her", "her": "her", "his": "his", "theirs": "their"}
+_MEASURE_WORDS = re.compile(r"^(?:pairs?|sets?|boxes|box|bottles?|packs?|bags?|bins?|rolls?|cans?|tins?|jars?) of ")
+"""`pairs of trousers`, `bottles of bleach`: the words before *of* only count."""
+_SIZE = re.compile(r"\s(?P<size>[\d\s./'\"¼½¾⅛⅜⅝⅞cm-]+?\s*[x×][^a-z]*(?:[cm]m\b|in\b)?)$", re.IGNORECASE)
+_MASS = re.compile(r"^(?P<kg>\d+(?:[.,]\d+)?)\s*(?P<unit>kg|g)\s+(?P<good>\D+)$", re.IGNORECASE)
+SMALLEST_BOX_MM = 120.0
+"""A box smaller than this all round is none: its numbers were centimetres."""
 
 
-def _vocabulary() -> dict[str, Kind]:
+@cache
+def vocabulary() -> dict[str, Kind]:
+    """Every word for every kind."""
     words: dict[str, Kind] = {}
     for kind in KINDS.values():
         for word in (kind.id, kind.one, kind.many, *kind.words):
@@ -33,12 +48,36 @@ def _vocabulary() -> dict[str, Kind]:
     return words
 
 
-VOCABULARY = _vocabulary()
+def _stem(word: str) -> str:
+    """A word as people shorten it: no hyphens, no *box of*, one for many.
+
+    >>> _stem("boxes of tea"), _stem("tea boxes"), _stem("drain-cleaner")
+    ('tea', 'tea box', 'drain cleaner')
+    """
+    short = _MEASURE_WORDS.sub("", word.lower().replace("-", " ")).strip()
+    return re.sub(r"(?<=x|s|h)es$|(?<=[^s])s$", "", short)
 
 
-def quick_add(
-    line: str, people: tuple[Person, ...], units: Units, *, space: str = "", taken: frozenset[str] = frozenset()
-) -> tuple[Thing, ...]:
+@cache
+def _stems() -> dict[str, Kind]:
+    stems: dict[str, Kind] = {}
+    for word, kind in vocabulary().items():
+        stems.setdefault(_stem(word), kind)
+    return stems
+
+
+def kind_named(name: str) -> Kind | None:
+    """The kind that people call so; a kind's own words go before shortened ones."""
+    return vocabulary().get(name.lower()) or _stems().get(_stem(name))
+
+
+@cache
+def _fact_words() -> tuple[str, ...]:
+    return (*FREQUENCIES, *_OFTEN, *DECISIONS, *_DECIDED, *_WAYS, *_PRONOUNS)
+
+
+def quick_add(line: str, people: tuple[Person, ...], units: Units, *, space: str = "",
+              taken: frozenset[str] = frozenset()) -> tuple[Thing, ...]:  # fmt: skip
     """Read a quick-add line into things with new ids; raises `CallOutError` at what is not understood."""
     ids = (f"t{n}" for n in count(1) if f"t{n}" not in taken)
     groups = [g.strip() for g in re.split(r"[;\n]", line) if g.strip()]
@@ -49,27 +88,82 @@ def quick_add(
 
 def _group(text: str, people: tuple[Person, ...], units: Units, space: str, new_id: str) -> Thing:
     first, *rest = (part.strip() for part in text.split(","))
-    number, name = _count(first)
-    facts: dict[str, object] = {"id": new_id, "count": number, "space": space}
+    facts: dict[str, object] = {"id": new_id, "space": space}
+    decanted = _decanted(text, first)
+    if decanted:
+        name, kind = str(decanted.pop("name")), KINDS["jar-dry"]
+        facts |= decanted
+    else:
+        first = _own_size(first, facts, units)
+        number, name = _count(first)
+        facts["count"] = number
     for part in filter(None, rest):
         facts |= _fact(part, people, units)
-    kind = VOCABULARY.get(name.lower())
-    if kind is None and "size" in facts:
-        kind = KINDS["custom"]
-    if kind is None:
-        close = get_close_matches(name.lower(), VOCABULARY, n=2, cutoff=0.6)
-        hint = (
-            f"Did you mean {' or '.join(close)}?" if close else "Give it a size, such as “2 easels, 600 x 90 x 1100”."
-        )
-        raise CallOutError(text, f"“{name}” is no kind of thing known here", hint)
+    if not decanted:
+        kind = _kind(text, name, facts)
     way = facts.get("way")
     if way is not None and way not in kind.ways:
         raise CallOutError(text, f"{kind.many} are not stored that way", f"They go: {', '.join(kind.ways)}.")
+    facts.setdefault("frequency", kind.frequency if kind.id != "custom" else "weekly")
+    facts["size"] = _sensible(facts.get("size"), kind)
     try:
         return Thing.model_validate({"name": name[:1].upper() + name[1:], "kind": kind.id, **facts})
     except ValidationError as error:
         fault = error.errors()[0]["msg"].removeprefix("Value error, ")
         raise CallOutError(text, fault[:1].lower() + fault[1:], "Say it like: 2 easels, 600 x 90 x 1100.") from None
+
+
+def _own_size(first: str, facts: dict[str, object], units: Units) -> str:
+    """A size or a tyre's code after the name, taken off it."""
+    tyre = read_tyre(first)
+    if tyre:
+        facts |= {"size": tuple(tyre.size), "note": tyre.code}
+        return first[: first.find(tyre.code[:3])].strip()
+    match = _SIZE.search(first)
+    sizes = scan_lengths(match["size"], units) if match and len(re.findall("[x×]", match["size"])) == 2 else []
+    if match and len(sizes) == 3:
+        facts["size"] = _mm(sizes)
+        return first[: match.start()].strip()
+    return first
+
+
+def _mm(sizes: list[Length]) -> tuple[float, ...]:
+    return tuple(s.mm for s in sizes)
+
+
+def _sensible(size: object, kind: Kind) -> object:
+    """Numbers that would make a box smaller than a fist were centimetres; the list shows what was understood."""
+    boxy = kind.id == "custom" or kind.ways[0] in ("box", "shelf") or kind.group in ("boxes", "seasonal")
+    if isinstance(size, tuple) and boxy and max(size) < SMALLEST_BOX_MM and kind.id != "jar-dry":
+        return tuple(10 * side for side in size)
+    return size
+
+
+def _decanted(text: str, first: str) -> dict[str, object] | None:
+    """`3 kg rice`: the jars that take it."""
+    match = _MASS.match(first)
+    if match is None or dry_good(match["good"]) is None:
+        return None
+    kg = float(match["kg"].replace(",", ".")) / (1000 if match["unit"].lower() == "g" else 1)
+    if not 0 < kg <= 500:
+        raise CallOutError(text, f"{kg:g} kg is no amount to decant", "Say for instance 3 kg rice.")
+    got = decant(match["good"], kg)
+    return {
+        "name": match["good"].strip(), "count": got.jars, "size": (got.jar.width, got.jar.depth, got.jar.height),
+        "mass": max(round(kg / got.jars, 3), 0.001),
+        "note": f"{kg:g} kg is {got.litres:.1f} l: {got.jars} × {got.jar.litres:g} l jar",
+    }  # fmt: skip
+
+
+def _kind(text: str, name: str, facts: dict[str, object]) -> Kind:
+    kind = kind_named(name)
+    if kind is None and "size" in facts:
+        return KINDS["custom"]
+    if kind is None:
+        close = get_close_matches(name.lower(), vocabulary(), n=2, cutoff=0.6)
+        hint = f"Did you mean {' or '.join(close)}?" if close else "Give it a size: “2 easels, 600 x 90 x 1100”."
+        raise CallOutError(text, f"“{name}” is no kind of thing known here", hint)
+    return kind
 
 
 def _count(text: str) -> tuple[int, str]:
@@ -82,24 +176,42 @@ def _count(text: str) -> tuple[int, str]:
     return number, match["name"].strip()
 
 
+def _owner(low: str, people: tuple[Person, ...]) -> dict[str, object]:
+    named = [p for p in people if p.name.lower() == low or p.name.lower().split()[0] == low]
+    if not named and low in _PRONOUNS:
+        named = [p for p in people if p.pronoun == _PRONOUNS[low]]
+        if len(named) != 1:
+            names = ", ".join(p.name for p in people) or "nobody yet"
+            raise CallOutError(low, f"“{low}” could be {len(named) or 'none'} of the people here",
+                               f"Say the name: {names}; or set how each is spoken of in Brief.")  # fmt: skip
+    return {"owner": named[0].id} if len(named) == 1 else {}
+
+
+_FACTS: tuple[Callable[[str], dict[str, object]], ...] = (
+    lambda low: {"frequency": _OFTEN.get(low, low)} if low in FREQUENCIES or low in _OFTEN else {},
+    lambda low: {"decision": low if low in DECISIONS else _DECIDED[low.split()[0]]}
+    if low in DECISIONS or low.split()[0] in _DECIDED else {},
+    lambda low: {"way": _WAYS[low]} if low in _WAYS else {},
+)  # fmt: skip
+
+
 def _fact(part: str, people: tuple[Person, ...], units: Units) -> dict[str, object]:
     low = part.lower()
-    if low in FREQUENCIES or low in _OFTEN:
-        return {"frequency": _OFTEN.get(low, low)}
-    if low in DECISIONS or low.split()[0] in _DECIDED:
-        return {"decision": low if low in DECISIONS else _DECIDED[low.split()[0]]}
-    if low in _WAYS:
-        return {"way": _WAYS[low]}
-    owners = [p for p in people if p.name.lower() == low or p.name.lower().split()[0] == low]
-    if len(owners) == 1:
-        return {"owner": owners[0].id}
+    for read in _FACTS:
+        found = read(low)
+        if found:
+            return found
+    whose = _owner(low, people)
+    if whose:
+        return whose
     if re.search(r"\d\s*[\"']?\s*[x×]\s*\d", low):
         sizes = scan_lengths(part, units)
         if len(sizes) == 3:
-            return {"size": tuple(s.mm for s in sizes)}
-    names = ", ".join(p.name for p in people)
-    raise CallOutError(
-        part,
-        "this is no frequency, person, decision or size",
-        f"Say {', '.join(FREQUENCIES)}{f'; {names}' if names else ''}; or a size, 300 x 200 x 150.",
-    )
+            return {"size": _mm(sizes)}
+    names = tuple(n for p in people for n in (p.name.lower(), p.name.lower().split()[0]))
+    close = get_close_matches(low, (*_fact_words(), *names), n=1, cutoff=0.75)
+    if not close and re.fullmatch(r"[^\W\d][\w' -]{2,39}", part):
+        return {"label": part}
+    said = "; ".join(filter(None, (", ".join(FREQUENCIES), ", ".join(p.name for p in people))))
+    mend = f"Did you mean {close[0]}?" if close else f"Say {said}; or a size, 300 x 200 x 150."
+    raise CallOutError(part, "this is no frequency, person, decision or size", mend)

@@ -5,12 +5,16 @@ from typing import Annotated, Literal, Self, get_args
 from pydantic import Field, StringConstraints, model_validator
 
 from ..base import Frozen, Id, Name, PositiveMm
+from ..house import Hazard
 from ..tables import load
-from .kinds import KINDS, Kind, Way, kind_of
+from .kinds import KINDS, Kind, Way, Zone, kind_of
 
 Frequency = Literal["daily", "weekly", "monthly", "seasonal", "rarely"]
 Decision = Literal["keep", "move", "give away", "sell", "repair", "recycle", "bin", "undecided"]
 FREQUENCIES: tuple[Frequency, ...] = get_args(Frequency)
+Band = Literal["low", "easy", "high", "top"]
+BANDS: tuple[Band, ...] = get_args(Band)
+"""Heights at which things live: below the knee, between knee and eye, up to the reach, above it with a stool."""
 DECISIONS: tuple[Decision, ...] = get_args(Decision)
 
 
@@ -33,6 +37,16 @@ class Thing(Frozen):
     mass: Annotated[float, Field(gt=0, le=500)] | None = None
     """Kilograms a piece, where it is not the kind's own."""
     note: Annotated[str, StringConstraints(max_length=500)] = ""
+    label: Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)] = ""
+    """What it is for or when it comes out, such as *Christmas*."""
+    together: Annotated[str, StringConstraints(strip_whitespace=True, max_length=40)] = ""
+    """Things with the same word here are used together and want to live together."""
+    pin_space: str = ""
+    """The space a person chose for it; empty leaves it to the suggestion."""
+    pin_band: Band | None = None
+    """The height band a person chose for it."""
+    container: str = ""
+    """The owned container it lies in."""
 
     @model_validator(mode="after")
     def _is_known(self) -> Self:
@@ -48,6 +62,16 @@ class Thing(Frozen):
     def row(self) -> Kind:
         """Its row in the table of kinds."""
         return kind_of(self.kind)
+
+    @property
+    def zone(self) -> Zone | None:
+        """Where such things usually live."""
+        return self.row.zone
+
+    @property
+    def hazards(self) -> tuple[Hazard, ...]:
+        """What it can do to people."""
+        return self.row.hazards
 
     @property
     def stays(self) -> bool:

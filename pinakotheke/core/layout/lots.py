@@ -18,6 +18,7 @@ from ..tables import value
 
 ROLES_FOR: dict[Way, tuple[Role, ...]] = {
     "hang": ("rail",), "shelf": ("shelf",), "shoe": ("shelf", "tray"), "box": ("shelf",), "drawer": ("drawer",),
+    "hook": (), "floor": (), "overhead": (),
 }  # fmt: skip
 LOW_TOP = 900.0
 """What wants to stand low should be taken out below this height, mm; common practice."""

@@ -4,6 +4,7 @@ Basis: P published (the document is named; *from memory* until someone has check
 trade, D derived (the arithmetic is given), I invented by this project (ranges, ratings and prices of its parts).
 """
 
+import csv
 import tomllib
 from functools import cache
 from importlib.resources import files
@@ -25,6 +26,13 @@ class Entry(Frozen):
 def load(name: str) -> dict[str, Any]:
     """A table file as it stands, read once."""
     return tomllib.loads(files(__package__).joinpath(f"{name}.toml").read_text("utf-8"))
+
+
+@cache
+def rows(name: str) -> tuple[dict[str, str], ...]:
+    """The rows of a CSV table, read once; each has its basis in a column of that name."""
+    text = files(__package__).joinpath(f"{name}.csv").read_text("utf-8")
+    return tuple(csv.DictReader(text.splitlines()))
 
 
 @cache

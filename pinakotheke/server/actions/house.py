@@ -109,7 +109,8 @@ def import_house(user: User | None, house: House, *, demo: bool = False) -> mode
     )
     spaces: dict[str, models.Space] = {}
     for space in house.spaces:
-        made = models.Space.objects.create(household=row, key=space.id, name=space.name)
+        use = space.use.model_dump(mode="json")
+        made = models.Space.objects.create(household=row, key=space.id, name=space.name, use=use)
         rows.keep_survey(made, space.survey)
         made.save()
         spaces[space.id] = made
@@ -119,6 +120,13 @@ def import_house(user: User | None, house: House, *, demo: bool = False) -> mode
             for t in house.things
         ),
         batch_size=500,
+    )
+    models.Stock.objects.bulk_create(
+        models.Stock(household=row, key=o.id, **o.model_dump(mode="json", exclude={"id"})) for o in house.stock
+    )
+    models.WorkSession.objects.bulk_create(
+        models.WorkSession(household=row, key=w.id, space=spaces[w.space], **w.model_dump(exclude={"id", "space"}))
+        for w in house.work
     )
     used: dict[int, set[str]] = {}
     for history in house.designs:

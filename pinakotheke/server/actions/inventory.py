@@ -5,10 +5,11 @@ from typing import Any
 from django.db import transaction
 
 from pinakotheke.core.inventory import Thing, quick_add
+from pinakotheke.core.inventory.things import Band
 from pinakotheke.core.lengths import Units
 
 from .. import models, rows
-from .base import Invalid, User, bump, log, own_space, own_thing
+from .base import Invalid, NotFound, User, bump, log, own_household, own_space, own_thing
 
 MOST_THINGS = 5000
 
@@ -55,6 +56,67 @@ def change_thing(user: User, thing_id: int, version: int, changes: dict[str, Any
     row.save()
     log(row.household, user, "thing.change", key=row.key, fields=sorted(changes))
     return row
+
+
+@transaction.atomic
+def change_many(user: User, household_id: int, ids: list[int], changes: dict[str, Any]) -> int:
+    """The same change for many things at once, all of them or none."""
+    household = own_household(user, household_id)
+    found = list(household.thing_set.select_related("space").filter(pk__in=ids))
+    if len(found) != len(set(ids)):
+        raise NotFound("thing")
+    for row in found:
+        change_thing(user, row.pk, row.version, changes)
+    return len(found)
+
+
+@transaction.atomic
+def duplicate(user: User, thing_id: int) -> models.Thing:
+    """The same group once more, as a start for one like it."""
+    row = own_thing(user, thing_id)
+    if row.space is None:
+        raise Invalid("It is in no space.", "Give it a space first.")
+    taken = set(row.household.thing_set.values_list("key", flat=True))
+    key = next(f"t{n}" for n in range(1, len(taken) + 2) if f"t{n}" not in taken)
+    return _create(user, row.space, rows.thing_of(row).model_copy(update={"id": key}))
+
+
+@transaction.atomic
+def pin(user: User, thing_id: int, version: int, space: str, band: Band | None) -> models.Thing:
+    """Where a person wants it, over the suggestion; empty and None leave it to the suggestion again."""
+    row = own_thing(user, thing_id)
+    if space and not row.household.space_set.filter(key=space).exists():
+        raise NotFound("space")
+    return change_thing(user, thing_id, version, {"pin_space": space, "pin_band": band})
+
+
+@transaction.atomic
+def go_there(user: User, thing_id: int, version: int, space: str) -> models.Thing:
+    """A thing moves to another space of the house."""
+    row = own_thing(user, thing_id)
+    there = row.household.space_set.filter(key=space).first()
+    if there is None:
+        raise NotFound("space")
+    bump(row, version, "thing")
+    row.space = there
+    row.save(update_fields=["space"])
+    log(row.household, user, "thing.move", key=row.key, space=space)
+    return row
+
+
+@transaction.atomic
+def add_rows(user: User, space_id: int, things: tuple[Thing, ...]) -> int:
+    """Things from a spreadsheet, all of them or none."""
+    space = own_space(user, space_id)
+    household = space.household
+    if household.thing_set.count() + len(things) > MOST_THINGS:
+        raise Invalid(f"A household holds at most {MOST_THINGS} groups.", "Bring fewer rows, or group like with like.")
+    models.Thing.objects.bulk_create(
+        [models.Thing(household=household, key=t.id, space=space, **rows.thing_fields(t)) for t in things],
+        batch_size=500,
+    )
+    log(household, user, "thing.import", count=len(things), space=space.key)
+    return len(things)
 
 
 @transaction.atomic

@@ -25,12 +25,16 @@ def own_photo(user: User, photo_id: int) -> models.Photo:
 
 
 @transaction.atomic
-def add_photo(user: User, space_id: int, data: bytes, note: str) -> models.Photo:
+def add_photo(user: User, space_id: int, data: bytes, note: str, moment: str = "survey",
+              thing: int | None = None) -> models.Photo:  # fmt: skip
     """Keep a photo with a space: turned upright, shrunk, without what the camera wrote beside it."""
     row = own_space(user, space_id)
     if row.photos.count() >= MOST_PHOTOS:
         raise Invalid(f"{MOST_PHOTOS} photos are kept with a space.", "Remove one that is no longer needed.")
-    photo = models.Photo(space=row, note=note)
+    group = row.things.filter(pk=thing).first() if thing is not None else None
+    if thing is not None and group is None:
+        raise NotFound("thing")
+    photo = models.Photo(space=row, note=note, moment="thing" if group else moment, thing=group)
     photo.file.save("photo.jpg", ContentFile(_upright_jpeg(data)), save=False)
     photo.save()
     log(row.household, user, "photo.add", key=row.key)

@@ -10,9 +10,9 @@ add_handlers(api)
 
 
 def _routers() -> None:
-    from . import house, inventory, layout, materials, papers, practice, session, survey
+    from . import homes, house, inventory, layout, lists, materials, papers, practice, session, survey, work
 
-    for module in (session, house, survey, practice, papers, inventory, layout, materials):
+    for module in (session, house, work, survey, practice, papers, inventory, lists, homes, layout, materials):
         api.add_router("", module.router)
 
 

@@ -7,7 +7,7 @@ from ninja import File, Router, Schema
 from ninja.files import UploadedFile
 from pydantic import StringConstraints
 
-from pinakotheke.core.house import HouseRules
+from pinakotheke.core.house import Hazard, HouseRules
 from pinakotheke.core.house import Person as CorePerson
 from pinakotheke.core.housefile import MOST_BYTES, dump_house, load_house
 from pinakotheke.core.lengths import Units, parse_length
@@ -67,6 +67,9 @@ class PersonData(Schema):
     stature: Annotated[str, StringConstraints(max_length=40)] = "1700 mm"
     posture: Annotated[str, StringConstraints(pattern="^(standing|seated|both)$")] = "standing"
     age: Annotated[str, StringConstraints(pattern="^(child|adult|older)$")] = "adult"
+    hand: Annotated[str, StringConstraints(pattern="^(right|left)$")] = "right"
+    pronoun: Annotated[str, StringConstraints(pattern="^(|her|his|their)$")] = ""
+    kept_from: list[Hazard] | None = None
 
 
 def _view(row: models.Household) -> HouseView:

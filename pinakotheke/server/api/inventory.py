@@ -6,10 +6,20 @@ from ninja import Router, Schema
 from pydantic import Field, StringConstraints
 
 from pinakotheke.core.checks.wording import amount
-from pinakotheke.core.inventory import DECISIONS, FREQUENCIES, KINDS, Thing, demand
-from pinakotheke.core.inventory.kinds import Way
-from pinakotheke.core.inventory.things import Decision, Frequency
+from pinakotheke.core.inventory import DECISIONS, FREQUENCIES, KINDS, Demand, Thing, demand
+from pinakotheke.core.inventory.kinds import ZONES, Way
+from pinakotheke.core.inventory.owned import offers
+from pinakotheke.core.inventory.things import BANDS, Decision, Frequency
+from pinakotheke.core.inventory.variants import (
+    Change,
+    other_schools,
+    over_stock,
+    piles,
+    purge_steps,
+    sockets_wanted,
+)
 from pinakotheke.core.lengths import Units
+from pinakotheke.core.tables import load
 
 from .. import models, rows
 from ..actions import inventory as actions
@@ -40,11 +50,42 @@ class DemandView(Schema):
     why: SlipView
 
 
+class PileView(Schema):
+    """What was decided alike, and the storage it takes or frees."""
+
+    decision: Decision
+    groups: int
+    pieces: int
+    storage: str
+
+
+class SchoolView(Schema):
+    """A house rule set otherwise, and what that would change."""
+
+    rule: str
+    choice: str
+    changes: str
+
+
+class PurgeView(Schema):
+    """So many pieces of a group fewer, and what that frees."""
+
+    thing: str
+    says: str
+
+
 class ThingsView(Schema):
     """All the things of a space and what they ask for."""
 
     things: list[ThingView]
     demand: list[DemandView]
+    by_owner: list[tuple[str, list[DemandView]]]
+    piles: list[PileView]
+    schools: list[SchoolView]
+    purge: list[PurgeView]
+    over_stock: list[str]
+    offers: list[str]
+    sockets: int
     pieces: int
     undecided: int
     leaving: int
@@ -61,6 +102,9 @@ class ThingChange(Schema):
     frequency: Frequency | None = None
     decision: Decision | None = None
     way: Way | None = None
+    label: Annotated[str, StringConstraints(max_length=80)] | None = None
+    together: Annotated[str, StringConstraints(max_length=40)] | None = None
+    container: Annotated[str, StringConstraints(max_length=64)] | None = None
     note: Annotated[str, StringConstraints(max_length=500)] | None = None
 
 
@@ -77,10 +121,22 @@ class KindLine(Schema):
     name: str
 
 
+class SchoolWords(Schema):
+    """A school of the trade: its choices, and in a line what each changes."""
+
+    rule: str
+    label: str
+    about: str
+    choices: list[tuple[str, str]]
+
+
 class Vocabulary(Schema):
     """What the table offers to choose from."""
 
     kinds: list[KindLine]
+    bands: list[str]
+    zones: list[str]
+    schools: list["SchoolWords"]
     frequencies: list[str]
     decisions: list[str]
 
@@ -95,19 +151,68 @@ def _things(space: models.Space) -> ThingsView:
     units: Units = household.units  # type: ignore[assignment]
     views = [_thing(t) for t in space.things.select_related("space").order_by("pk")]
     things = tuple(v.thing for v in views)
-    wanted = demand(things, rows.rules_of(household))
+    rules = rows.rules_of(household)
+    wanted = demand(things, rules)
+    names = {t.id: t.name for t in things}
+    owned = {o.id: o.name for o in rows.stock_of(household)}
     return ThingsView(
         things=views,
-        demand=[
-            DemandView(storage=line.storage, label=_label(line.storage, line.label, units),
-                       bare=amount(line.bare, line.unit, units), asked=amount(line.asked, line.unit, units),
-                       pieces=line.pieces, why=slip_view(line.why, units))
-            for line in wanted.lines
+        demand=_demand(wanted, units),
+        by_owner=_by_owner(things, household, units),
+        piles=[
+            PileView(decision=p.decision, groups=p.groups, pieces=p.pieces, storage=_changes(p.storage, units))
+            for p in piles(things, rules)
         ],
+        schools=[
+            SchoolView(rule=s.rule, choice=s.choice, changes=_changes(s.changes, units, signed=True))
+            for s in other_schools(things, rules)
+        ],
+        purge=[
+            PurgeView(thing=p.thing, says=f"{p.pieces} {names[p.thing].lower()} fewer: {_changes(p.freed, units)} free")
+            for p in purge_steps(things, rules)
+        ],
+        over_stock=[f"{o.name}: {o.count}, one open and one spare is usual; {o.over} over" for o in over_stock(things)],
+        offers=[
+            f"{names[o.thing]} → {o.wanted} × {owned[o.owned]} ({o.free} free)"
+            for o in offers(things, rows.stock_of(household))
+        ],
+        sockets=sockets_wanted(things),
         pieces=wanted.pieces,
         undecided=sum(t.decision == "undecided" for t in things),
         leaving=sum(t.count for t in things if not t.stays),
     )  # fmt: skip
+
+
+def _demand(wanted: Demand, units: Units) -> list[DemandView]:
+    return [
+        DemandView(storage=line.storage, label=_label(line.storage, line.label, units),
+                   bare=amount(line.bare, line.unit, units), asked=amount(line.asked, line.unit, units),
+                   pieces=line.pieces, why=slip_view(line.why, units))
+        for line in wanted.lines
+    ]  # fmt: skip
+
+
+def _by_owner(
+    things: tuple[Thing, ...], household: models.Household, units: Units
+) -> list[tuple[str, list[DemandView]]]:
+    """The same demand, person by person, the house's own last."""
+    people = {p.id: p.name for p in rows.people_of(household)}
+    rules = rows.rules_of(household)
+    owners = [*people, ""]
+    return [
+        (people.get(owner, "the house"), _demand(demand(mine, rules), units))
+        for owner in owners
+        if (mine := tuple(t for t in things if t.owner == owner and t.stays))
+    ]
+
+
+def _changes(changes: tuple[Change, ...], units: Units, *, signed: bool = False) -> str:
+    """Amounts of storage in a row of words: `0.70 m of rail, 12 litres`."""
+    words = []
+    for change in changes:
+        sign = ("+" if change.by > 0 else "−") if signed else ""
+        words.append(f"{sign}{amount(abs(change.by), change.unit, units)}")
+    return ", ".join(words)
 
 
 def _label(storage: str, label: str, units: Units) -> str:
@@ -123,7 +228,18 @@ def _label(storage: str, label: str, units: Units) -> str:
 def vocabulary(request: MemberRequest) -> Vocabulary:
     """Kinds, frequencies and decisions."""
     kinds = [KindLine(id=k.id, name=k.many) for k in KINDS.values()]
-    return Vocabulary(kinds=kinds, frequencies=list(FREQUENCIES), decisions=list(DECISIONS))
+    schools = [
+        SchoolWords(rule=rule, label=row["label"], about=row["about"], choices=[tuple(c) for c in row["choices"]])
+        for rule, row in load("schools")["school"].items()
+    ]
+    return Vocabulary(
+        kinds=kinds,
+        bands=list(BANDS),
+        zones=list(ZONES),
+        schools=schools,
+        frequencies=list(FREQUENCIES),
+        decisions=list(DECISIONS),
+    )
 
 
 @router.get("/spaces/{space_id}/things", response=ThingsView, operation_id="inventory_get")
@@ -152,6 +268,35 @@ def change(request: MemberRequest, thing_id: PathId, data: ThingChange) -> Thing
     changes: dict[str, Any] = {k: v for k, v in data.model_dump(exclude_unset=True).items() if k != "version"}
     changes = {k: v for k, v in changes.items() if v is not None or k == "way"}
     return _thing(actions.change_thing(request.user, thing_id, data.version, changes))
+
+
+class ManyChanges(Schema):
+    """The same change for many things."""
+
+    ids: Annotated[list[int], Field(min_length=1, max_length=5000)]
+    frequency: Frequency | None = None
+    decision: Decision | None = None
+    owner: Annotated[str, StringConstraints(max_length=64)] | None = None
+    label: Annotated[str, StringConstraints(max_length=80)] | None = None
+
+
+class Changed(Schema):
+    """How many were changed."""
+
+    changed: int
+
+
+@router.post("/households/{household_id}/things/change", response=Changed, operation_id="inventory_change_many")
+def change_many(request: MemberRequest, household_id: PathId, data: ManyChanges) -> Changed:
+    """Change many things at once."""
+    changes = data.model_dump(exclude_none=True, exclude={"ids"})
+    return Changed(changed=actions.change_many(request.user, household_id, data.ids, changes))
+
+
+@router.post("/things/{thing_id}/duplicate", response={201: ThingView}, operation_id="inventory_duplicate")
+def duplicate(request: MemberRequest, thing_id: PathId) -> tuple[int, ThingView]:
+    """The same group once more."""
+    return 201, _thing(actions.duplicate(request.user, thing_id))
 
 
 @router.delete("/things/{thing_id}", response={204: None}, operation_id="inventory_remove")

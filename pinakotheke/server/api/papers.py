@@ -1,6 +1,6 @@
 """Photographs of a space, its blank field sheet, and its drawings to scale as PDF."""
 
-from typing import Annotated, cast
+from typing import Annotated, Literal, cast
 
 from django.http import FileResponse, HttpResponse
 from django.utils import timezone
@@ -14,7 +14,7 @@ from pinakotheke.core.lengths import Units
 from .. import rows
 from ..actions import photos as actions
 from ..actions.base import Invalid, own_space
-from .common import MemberRequest, PathId
+from .common import MemberRequest, PathId, RowId
 from .survey_view import PhotoView, photo_view
 
 router = Router(tags=["survey"])
@@ -24,6 +24,8 @@ class PhotoNote(Schema):
     """What the photo shows."""
 
     note: Annotated[str, StringConstraints(max_length=200)] = ""
+    moment: Literal["survey", "before", "after", "thing"] = "survey"
+    thing: RowId | None = None
 
 
 @router.post("/spaces/{space_id}/photos", response={201: PhotoView}, operation_id="survey_photo_add")
@@ -33,7 +35,7 @@ def add_photo(
     """Keep a photo with a space."""
     if (file.size or 0) > actions.MOST_BYTES:
         raise Invalid("The photo is too large.", "Choose one of at most 12 MB.")
-    return 201, photo_view(actions.add_photo(request.user, space_id, file.read(), data.note))
+    return 201, photo_view(actions.add_photo(request.user, space_id, file.read(), data.note, data.moment, data.thing))
 
 
 @router.get("/photos/{photo_id}/file", operation_id="survey_photo_file")

@@ -146,6 +146,9 @@ class PhotoView(Schema):
     id: int
     url: str
     note: str
+    moment: str
+    thing: str
+    """Key of the group it shows, if it shows one."""
     taken: str
 
 
@@ -194,7 +197,7 @@ def view(row: models.Space) -> SpaceView:
         corners=[(r.id, r.corner) for r in survey.runs],
         next=_next(next_reading(survey)), missing=sum(s.needed for s in missing(survey)),
         doubts=[d.sentence(units) for d in doubts(survey)], field_sheet=_numbered(survey, units),
-        practice=_practice(row), photos=[photo_view(p) for p in row.photos.order_by("pk")],
+        practice=_practice(row), photos=[photo_view(p) for p in row.photos.select_related("thing").order_by("pk")],
         findings=finding_views(check_survey(survey, here), units) if here else [],
         examples=list(examples_for(survey)),
     )  # fmt: skip
@@ -382,7 +385,8 @@ def _practice(row: models.Space) -> PracticeView | None:
 
 def photo_view(photo: models.Photo) -> PhotoView:
     """A photo with the address of its file."""
-    return PhotoView(id=photo.pk, url=f"/api/photos/{photo.pk}/file", note=photo.note, taken=photo.taken.isoformat())
+    return PhotoView(id=photo.pk, url=f"/api/photos/{photo.pk}/file", note=photo.note, moment=photo.moment,
+                     thing=photo.thing.key if photo.thing else "", taken=photo.taken.isoformat())  # fmt: skip
 
 
 class SpaceKindView(Schema):

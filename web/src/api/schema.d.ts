@@ -220,6 +220,114 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{household_id}/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get
+         * @description The plan of work.
+         */
+        get: operations["house_work"];
+        put?: never;
+        /**
+         * Plan
+         * @description Plan a session.
+         */
+        post: operations["house_plan_session"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/work/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change
+         * @description Change a session, or close it with what it took.
+         */
+        put: operations["house_change_session"];
+        post?: never;
+        /**
+         * Drop
+         * @description Take a session out of the plan.
+         */
+        delete: operations["house_drop_session"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/owned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Own
+         * @description List something the household has already.
+         */
+        post: operations["house_own"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/owned/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Disown
+         * @description Take something owned off the list.
+         */
+        delete: operations["house_disown"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Use
+         * @description Say what a space is for.
+         */
+        put: operations["house_use"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{household_id}/spaces": {
         parameters: {
             query?: never;
@@ -676,6 +784,186 @@ export interface paths {
         patch: operations["inventory_change"];
         trace?: never;
     };
+    "/api/households/{household_id}/things/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Many
+         * @description Change many things at once.
+         */
+        post: operations["inventory_change_many"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/things/{thing_id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Duplicate
+         * @description The same group once more.
+         */
+        post: operations["inventory_duplicate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/things/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview
+         * @description What a file's columns seem to be; nothing is kept.
+         */
+        post: operations["inventory_preview_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/things/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description Take a file in by the columns that were chosen; rows that cannot be read are named and left out.
+         */
+        post: operations["inventory_take_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/things.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Csv File
+         * @description The things of a space as CSV.
+         */
+        get: operations["inventory_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/things.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Xlsx File
+         * @description The things of a space as XLSX.
+         */
+        get: operations["inventory_xlsx"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/homes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get
+         * @description Where each group is to live.
+         */
+        get: operations["inventory_homes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/things/{thing_id}/pin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pin
+         * @description Pin a group, or leave it to the suggestion again; the rest flows on.
+         */
+        post: operations["inventory_pin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/things/{thing_id}/go": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Go
+         * @description Move a group to another space, as suggested.
+         */
+        post: operations["inventory_go"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/spaces/{space_id}/designs": {
         parameters: {
             query?: never;
@@ -949,6 +1237,29 @@ export interface components {
              */
             fixing: "studs-first" | "as-drilled";
             /**
+             * Visibility
+             * @default labelled
+             * @enum {string}
+             */
+            visibility: "clear" | "labelled" | "behind doors";
+            /**
+             * Doors
+             * @default none
+             * @enum {string}
+             */
+            doors: "none" | "hinged" | "sliding" | "curtain";
+            /**
+             * Drill
+             * @default anywhere
+             * @enum {string}
+             */
+            drill: "anywhere" | "studs only" | "nothing";
+            /**
+             * Passage
+             * @default 600
+             */
+            passage: number;
+            /**
              * Hang
              * @default what-creases
              * @enum {string}
@@ -1015,6 +1326,20 @@ export interface components {
              * @enum {string}
              */
             age: "child" | "adult" | "older";
+            /**
+             * Hand
+             * @default right
+             * @enum {string}
+             */
+            hand: "right" | "left";
+            /**
+             * Pronoun
+             * @default
+             * @enum {string}
+             */
+            pronoun: "" | "her" | "his" | "their";
+            /** Kept From */
+            kept_from?: ("poison" | "medicine" | "blade" | "fuel" | "gas" | "hot" | "battery" | "breaks" | "frost")[] | null;
         };
         /**
          * SpaceLine
@@ -1084,6 +1409,171 @@ export interface components {
              * @default adult
              */
             age: string;
+            /**
+             * Hand
+             * @default right
+             */
+            hand: string;
+            /**
+             * Pronoun
+             * @default
+             */
+            pronoun: string;
+            /** Kept From */
+            kept_from?: ("poison" | "medicine" | "blade" | "fuel" | "gas" | "hot" | "battery" | "breaks" | "frost")[] | null;
+        };
+        /**
+         * OwnedView
+         * @description Something owned, in words.
+         */
+        OwnedView: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
+            /** Size */
+            size: string;
+            /** Litres */
+            litres: string;
+            /** Kind */
+            kind: string;
+            /** Lid */
+            lid: string;
+        };
+        /**
+         * SpaceUse
+         * @description What lives in a space (names of zones), where it is, and how far from the door one goes out by, in mm.
+         */
+        SpaceUse: {
+            /**
+             * Zones
+             * @default []
+             */
+            zones: string[];
+            /** Where */
+            where?: ("indoors" | "basement" | "attached" | "outdoors") | null;
+            /** From Door */
+            from_door?: number | null;
+            /**
+             * Locked
+             * @default false
+             */
+            locked: boolean;
+        };
+        /**
+         * UseView
+         * @description What a space is for.
+         */
+        UseView: {
+            /** Id */
+            id: number;
+            /** Version */
+            version: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            use: components["schemas"]["SpaceUse"];
+            /** Before */
+            before: number | null;
+        };
+        /**
+         * WorkSessionView
+         * @description A session of work.
+         */
+        WorkSessionView: {
+            /** Key */
+            key: string;
+            /** Space */
+            space: string;
+            /** Space Id */
+            space_id: number;
+            /** Space Name */
+            space_name: string;
+            /** Goal */
+            goal: string;
+            /** Minutes */
+            minutes: number;
+            /** Done */
+            done: boolean;
+            /** Spent */
+            spent: number | null;
+        };
+        /**
+         * WorkView
+         * @description The plan of work, the spaces, what is owned.
+         */
+        WorkView: {
+            /** Sessions */
+            sessions: components["schemas"]["WorkSessionView"][];
+            /** Owned */
+            owned: components["schemas"]["OwnedView"][];
+            /** Spaces */
+            spaces: components["schemas"]["UseView"][];
+            /** Planned */
+            planned: number;
+            /** Spent */
+            spent: number;
+        };
+        /**
+         * WorkSessionData
+         * @description A session as it is planned or done.
+         */
+        WorkSessionData: {
+            /** Space */
+            space: string;
+            /** Goal */
+            goal: string;
+            /**
+             * Minutes
+             * @default 90
+             */
+            minutes: number;
+            /**
+             * Done
+             * @default false
+             */
+            done: boolean;
+            /** Spent */
+            spent?: number | null;
+        };
+        /**
+         * OwnedData
+         * @description Something owned; its size as it is said.
+         */
+        OwnedData: {
+            /** Name */
+            name: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Size */
+            size: string;
+            /**
+             * Kind
+             * @default container
+             * @enum {string}
+             */
+            kind: "container" | "furniture";
+            /**
+             * Lid
+             * @default none
+             * @enum {string}
+             */
+            lid: "none" | "lift" | "screw" | "flap";
+        };
+        /**
+         * UseData
+         * @description What a space is for, on top of a version.
+         */
+        UseData: {
+            /** Version */
+            version: number;
+            use: components["schemas"]["SpaceUse"];
         };
         /**
          * Car
@@ -1437,6 +1927,10 @@ export interface components {
             url: string;
             /** Note */
             note: string;
+            /** Moment */
+            moment: string;
+            /** Thing */
+            thing: string;
             /** Taken */
             taken: string;
         };
@@ -1591,7 +2085,7 @@ export interface components {
              */
             dashed: boolean;
             /** Hatch */
-            hatch?: ("hanging" | "folded" | "drawers" | "shoes" | "containers") | "cut" | null;
+            hatch?: ("hanging" | "folded" | "drawers" | "shoes" | "containers" | "hooks" | "floor" | "overhead") | "cut" | null;
             /**
              * Role
              * @default
@@ -2257,6 +2751,14 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Moment
+             * @default survey
+             * @enum {string}
+             */
+            moment: "survey" | "before" | "after" | "thing";
+            /** Thing */
+            thing?: number | null;
         };
         /**
          * KindLine
@@ -2269,12 +2771,35 @@ export interface components {
             name: string;
         };
         /**
+         * SchoolWords
+         * @description A school of the trade: its choices, and in a line what each changes.
+         */
+        SchoolWords: {
+            /** Rule */
+            rule: string;
+            /** Label */
+            label: string;
+            /** About */
+            about: string;
+            /** Choices */
+            choices: [
+                string,
+                string
+            ][];
+        };
+        /**
          * Vocabulary
          * @description What the table offers to choose from.
          */
         Vocabulary: {
             /** Kinds */
             kinds: components["schemas"]["KindLine"][];
+            /** Bands */
+            bands: string[];
+            /** Zones */
+            zones: string[];
+            /** Schools */
+            schools: components["schemas"]["SchoolWords"][];
             /** Frequencies */
             frequencies: string[];
             /** Decisions */
@@ -2296,6 +2821,45 @@ export interface components {
             /** Pieces */
             pieces: number;
             why: components["schemas"]["SlipView"];
+        };
+        /**
+         * PileView
+         * @description What was decided alike, and the storage it takes or frees.
+         */
+        PileView: {
+            /**
+             * Decision
+             * @enum {string}
+             */
+            decision: "keep" | "move" | "give away" | "sell" | "repair" | "recycle" | "bin" | "undecided";
+            /** Groups */
+            groups: number;
+            /** Pieces */
+            pieces: number;
+            /** Storage */
+            storage: string;
+        };
+        /**
+         * PurgeView
+         * @description So many pieces of a group fewer, and what that frees.
+         */
+        PurgeView: {
+            /** Thing */
+            thing: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * SchoolView
+         * @description A house rule set otherwise, and what that would change.
+         */
+        SchoolView: {
+            /** Rule */
+            rule: string;
+            /** Choice */
+            choice: string;
+            /** Changes */
+            changes: string;
         };
         /**
          * Thing
@@ -2333,7 +2897,7 @@ export interface components {
              */
             decision: "keep" | "move" | "give away" | "sell" | "repair" | "recycle" | "bin" | "undecided";
             /** Way */
-            way?: ("hang" | "shelf" | "drawer" | "shoe" | "box") | null;
+            way?: ("hang" | "shelf" | "drawer" | "shoe" | "box" | "hook" | "floor" | "overhead") | null;
             /** Size */
             size?: [
                 number,
@@ -2347,6 +2911,28 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /**
+             * Together
+             * @default
+             */
+            together: string;
+            /**
+             * Pin Space
+             * @default
+             */
+            pin_space: string;
+            /** Pin Band */
+            pin_band?: ("low" | "easy" | "high" | "top") | null;
+            /**
+             * Container
+             * @default
+             */
+            container: string;
         };
         /**
          * ThingView
@@ -2361,7 +2947,7 @@ export interface components {
             /** Kind Name */
             kind_name: string;
             /** Ways */
-            ways: ("hang" | "shelf" | "drawer" | "shoe" | "box")[];
+            ways: ("hang" | "shelf" | "drawer" | "shoe" | "box" | "hook" | "floor" | "overhead")[];
         };
         /**
          * ThingsView
@@ -2372,6 +2958,23 @@ export interface components {
             things: components["schemas"]["ThingView"][];
             /** Demand */
             demand: components["schemas"]["DemandView"][];
+            /** By Owner */
+            by_owner: [
+                string,
+                components["schemas"]["DemandView"][]
+            ][];
+            /** Piles */
+            piles: components["schemas"]["PileView"][];
+            /** Schools */
+            schools: components["schemas"]["SchoolView"][];
+            /** Purge */
+            purge: components["schemas"]["PurgeView"][];
+            /** Over Stock */
+            over_stock: string[];
+            /** Offers */
+            offers: string[];
+            /** Sockets */
+            sockets: number;
             /** Pieces */
             pieces: number;
             /** Undecided */
@@ -2407,9 +3010,204 @@ export interface components {
             /** Decision */
             decision?: ("keep" | "move" | "give away" | "sell" | "repair" | "recycle" | "bin" | "undecided") | null;
             /** Way */
-            way?: ("hang" | "shelf" | "drawer" | "shoe" | "box") | null;
+            way?: ("hang" | "shelf" | "drawer" | "shoe" | "box" | "hook" | "floor" | "overhead") | null;
+            /** Label */
+            label?: string | null;
+            /** Together */
+            together?: string | null;
+            /** Container */
+            container?: string | null;
             /** Note */
             note?: string | null;
+        };
+        /**
+         * Changed
+         * @description How many were changed.
+         */
+        Changed: {
+            /** Changed */
+            changed: number;
+        };
+        /**
+         * ManyChanges
+         * @description The same change for many things.
+         */
+        ManyChanges: {
+            /** Ids */
+            ids: number[];
+            /** Frequency */
+            frequency?: ("daily" | "weekly" | "monthly" | "seasonal" | "rarely") | null;
+            /** Decision */
+            decision?: ("keep" | "move" | "give away" | "sell" | "repair" | "recycle" | "bin" | "undecided") | null;
+            /** Owner */
+            owner?: string | null;
+            /** Label */
+            label?: string | null;
+        };
+        /**
+         * ColumnView
+         * @description A column of the file: its header, what it is taken for, some of its cells.
+         */
+        ColumnView: {
+            /** Number */
+            number: number;
+            /** Header */
+            header: string;
+            /** Guess */
+            guess: ("count" | "name" | "kind" | "owner" | "frequency" | "decision" | "way" | "width" | "depth" | "height" | "mass" | "label" | "together" | "note") | null;
+            /** Cells */
+            cells: string[];
+        };
+        /**
+         * ListPreview
+         * @description A file before it is taken in.
+         */
+        ListPreview: {
+            /** Columns */
+            columns: components["schemas"]["ColumnView"][];
+            /** Rows */
+            rows: number;
+            /** Meanings */
+            meanings: ("count" | "name" | "kind" | "owner" | "frequency" | "decision" | "way" | "width" | "depth" | "height" | "mass" | "label" | "together" | "note")[];
+        };
+        /**
+         * PastedText
+         * @description Rows that were pasted, tabs or commas between.
+         */
+        PastedText: {
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
+         * FaultView
+         * @description A row that was not taken in.
+         */
+        FaultView: {
+            /** Row */
+            row: number;
+            /** Problem */
+            problem: string;
+            /** Mend */
+            mend: string;
+        };
+        /**
+         * Taken
+         * @description What was taken in, and what was not.
+         */
+        Taken: {
+            /** Added */
+            added: number;
+            /** Faults */
+            faults: components["schemas"]["FaultView"][];
+            things: components["schemas"]["ThingsView"];
+        };
+        /**
+         * Matching
+         * @description Which column is what: meanings by column number, empty for a column that is left out.
+         */
+        Matching: {
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /** Columns */
+            columns: string;
+        };
+        /**
+         * HomeView
+         * @description A group's home, and why.
+         */
+        HomeView: {
+            /** Id */
+            id: number;
+            /** Version */
+            version: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
+            /** Frequency */
+            frequency: string;
+            /**
+             * Band
+             * @enum {string}
+             */
+            band: "low" | "easy" | "high" | "top";
+            /** Pinned */
+            pinned: boolean;
+            /** Why */
+            why: string;
+            /** Current */
+            current: string;
+        };
+        /**
+         * HomesView
+         * @description All spaces as homes.
+         */
+        HomesView: {
+            /** Rooms */
+            rooms: components["schemas"]["RoomView"][];
+            /** Findings */
+            findings: components["schemas"]["FindingView"][];
+            /** Moves */
+            moves: number;
+            /** Homeless */
+            homeless: string[];
+        };
+        /**
+         * RoomView
+         * @description A space as a home: its groups, and the room that is left.
+         */
+        RoomView: {
+            /** Id */
+            id: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Zones */
+            zones: string[];
+            /** Where */
+            where: string;
+            /** Bands */
+            bands: [
+                "low" | "easy" | "high" | "top",
+                string,
+                string
+            ][];
+            /** Homes */
+            homes: components["schemas"]["HomeView"][];
+        };
+        /**
+         * Pin
+         * @description Where a person wants a group: a space's key, a band, or neither.
+         */
+        Pin: {
+            /** Version */
+            version: number;
+            /**
+             * Space
+             * @default
+             */
+            space: string;
+            /** Band */
+            band?: ("low" | "easy" | "high" | "top") | null;
+        };
+        /**
+         * Going
+         * @description The space a group moves to.
+         */
+        Going: {
+            /** Version */
+            version: number;
+            /** Space */
+            space: string;
         };
         /**
          * BlockedView
@@ -2577,7 +3375,7 @@ export interface components {
             /** Name */
             name: string;
             /** Ways */
-            ways: ("hang" | "shelf" | "drawer" | "shoe" | "box")[];
+            ways: ("hang" | "shelf" | "drawer" | "shoe" | "box" | "hook" | "floor" | "overhead")[];
             /** Count */
             count: number;
         };
@@ -2649,7 +3447,7 @@ export interface components {
             /** Movable */
             movable: boolean;
             /** Takes */
-            takes: ("hang" | "shelf" | "drawer" | "shoe" | "box")[];
+            takes: ("hang" | "shelf" | "drawer" | "shoe" | "box" | "hook" | "floor" | "overhead")[];
             /** Holds */
             holds: components["schemas"]["HeldView"][];
         };
@@ -2689,7 +3487,7 @@ export interface components {
              * Way
              * @enum {string}
              */
-            way: "hang" | "shelf" | "drawer" | "shoe" | "box";
+            way: "hang" | "shelf" | "drawer" | "shoe" | "box" | "hook" | "floor" | "overhead";
             /** Count */
             count: number;
             /** Source */
@@ -3119,6 +3917,179 @@ export interface operations {
             };
         };
     };
+    house_work: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkView"];
+                };
+            };
+        };
+    };
+    house_plan_session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkSessionData"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkView"];
+                };
+            };
+        };
+    };
+    house_change_session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkSessionData"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkView"];
+                };
+            };
+        };
+    };
+    house_drop_session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkView"];
+                };
+            };
+        };
+    };
+    house_own: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnedData"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkView"];
+                };
+            };
+        };
+    };
+    house_disown: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkView"];
+                };
+            };
+        };
+    };
+    house_use: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UseData"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkView"];
+                };
+            };
+        };
+    };
     survey_add_space: {
         parameters: {
             query?: never;
@@ -3519,6 +4490,14 @@ export interface operations {
                      * @default
                      */
                     note?: string;
+                    /**
+                     * Moment
+                     * @default survey
+                     * @enum {string}
+                     */
+                    moment?: "survey" | "before" | "after" | "thing";
+                    /** Thing */
+                    thing?: number | null;
                 };
             };
         };
@@ -3754,6 +4733,238 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ThingView"];
+                };
+            };
+        };
+    };
+    inventory_change_many: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ManyChanges"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+        };
+    };
+    inventory_duplicate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                thing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThingView"];
+                };
+            };
+        };
+    };
+    inventory_preview_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Text
+                     * @default
+                     */
+                    text?: string;
+                    /** File */
+                    file?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListPreview"];
+                };
+            };
+        };
+    };
+    inventory_take_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Text
+                     * @default
+                     */
+                    text?: string;
+                    /** Columns */
+                    columns: string;
+                    /** File */
+                    file?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taken"];
+                };
+            };
+        };
+    };
+    inventory_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    inventory_xlsx: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    inventory_homes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HomesView"];
+                };
+            };
+        };
+    };
+    inventory_pin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                thing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Pin"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HomesView"];
+                };
+            };
+        };
+    };
+    inventory_go: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                thing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Going"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HomesView"];
                 };
             };
         };

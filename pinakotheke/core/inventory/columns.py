@@ -1,0 +1,167 @@
+"""Lists of things from spreadsheets: which column is what, each row read or refused with its mend, and back again."""
+
+from collections.abc import Mapping, Sequence
+from difflib import get_close_matches
+from typing import Literal, get_args
+
+from ..base import Frozen
+from ..errors import CallOutError, PinakothekeError
+from ..house import Person
+from ..lengths import Units, format_length, parse_length
+from .kinds import KINDS
+from .quickadd import kind_named, quick_add
+from .things import DECISIONS, FREQUENCIES, Thing
+
+Column = Literal[
+    "count", "name", "kind", "owner", "frequency", "decision", "way", "width", "depth", "height", "mass", "label",
+    "together", "note",
+]  # fmt: skip
+COLUMNS: tuple[Column, ...] = get_args(Column)
+MOST_ROWS = 5000
+MOST_COLUMNS = 60
+
+_NAMES: dict[Column, tuple[str, ...]] = {
+    "count": ("count", "how many", "number", "quantity", "qty", "pieces", "amount"),
+    "name": ("name", "what", "item", "thing", "things", "description"),
+    "kind": ("kind", "type", "category", "sort"),
+    "owner": ("owner", "whose", "person", "belongs to"),
+    "frequency": ("frequency", "how often", "used", "use"),
+    "decision": ("decision", "keep", "pile", "what to do"),
+    "way": ("way", "stored", "storage"),
+    "width": ("width", "w", "wide"),
+    "depth": ("depth", "d", "deep"),
+    "height": ("height", "h", "high", "tall"),
+    "mass": ("mass", "weight", "kg"),
+    "label": ("label", "for", "season", "tag"),
+    "together": ("together", "used with"),
+    "note": ("note", "notes", "remark", "comment"),
+}
+
+
+class RowFault(Frozen):
+    """A row that cannot be read: its number (from 2, under the header), what is wrong, the mend."""
+
+    row: int
+    problem: str
+    mend: str
+
+
+class ReadRows(Frozen):
+    """What a list gave."""
+
+    things: tuple[Thing, ...]
+    faults: tuple[RowFault, ...]
+
+
+def guess_columns(header: Sequence[str]) -> dict[int, Column]:
+    """Which column is what, by its name; each meaning at most once."""
+    found: dict[int, Column] = {}
+    for number, text in enumerate(header):
+        plain = text.strip().lower().removesuffix(" (mm)").removesuffix(" (in)").removesuffix(" (kg)")
+        for column, names in _NAMES.items():
+            if column not in found.values() and (plain in names or get_close_matches(plain, names, n=1, cutoff=0.86)):
+                found[number] = column
+                break
+    return found
+
+
+def read_rows(rows: Sequence[Sequence[str]], columns: Mapping[int, Column], people: tuple[Person, ...], units: Units,
+              space: str, taken: frozenset[str]) -> ReadRows:  # fmt: skip
+    """Things from rows of text. A row with only a name is read as a quick-add line."""
+    things: list[Thing] = []
+    faults: list[RowFault] = []
+    used = set(taken)
+    for number, cells in enumerate(rows, 2):
+        fields = {column: cells[n].strip() for n, column in columns.items() if n < len(cells)}
+        if not any(fields.values()):
+            continue
+        try:
+            thing = _row(fields, people, units, space, frozenset(used))
+        except PinakothekeError as error:
+            problem, mend = getattr(error, "problem", str(error)), error.mend
+            faults.append(RowFault(row=number, problem=problem, mend=mend or "Mend the row and bring it again."))
+            continue
+        except ValueError as error:
+            text = str(error).split("Value error, ")[-1].split(" [")[0]
+            faults.append(RowFault(row=number, problem=text, mend="Mend the row and bring it again."))
+            continue
+        used.add(thing.id)
+        things.append(thing)
+    return ReadRows(things=tuple(things), faults=tuple(faults))
+
+
+def _row(fields: Mapping[Column, str], people: tuple[Person, ...], units: Units, space: str,
+         taken: frozenset[str]) -> Thing:  # fmt: skip
+    name = fields.get("name") or fields.get("kind") or ""
+    if not name:
+        raise CallOutError("", "the row names no thing", "Choose the column that says what it is.")
+    size = _size(fields, units)
+    kind = fields.get("kind", "").lower()
+    known = KINDS.get(kind) or kind_named(kind) or kind_named(name)
+    if known is None and size is None:
+        (thing,) = quick_add(name, people, units, space=space, taken=taken)[:1]  # says what is close, or the mend
+        known, size = thing.row, thing.size
+    kind_id = known.id if known else "custom"
+    facts: dict[str, object] = {"size": size} if size else {}
+    for column in ("label", "together", "note"):
+        if fields.get(column):
+            facts[column] = _plain(fields[column])
+    if fields.get("mass"):
+        facts["mass"] = float(fields["mass"].lower().removesuffix("kg").strip().replace(",", "."))
+    for column, choices in (("frequency", FREQUENCIES), ("decision", DECISIONS)):
+        said = fields.get(column, "").lower()  # type: ignore[call-overload]
+        if said:
+            close = get_close_matches(said, choices, n=1, cutoff=0.7)
+            if not close:
+                raise CallOutError(said, f"“{said}” is no {column}", f"One of {', '.join(choices)}.")
+            facts[column] = close[0]
+    if fields.get("way"):
+        facts["way"] = fields["way"].lower()
+    owner = fields.get("owner", "").lower()
+    if owner and owner not in ("the house", "house", "all"):
+        found = [p for p in people if owner in (p.name.lower(), p.name.lower().split()[0], p.id)]
+        if len(found) != 1:
+            names = ", ".join(p.name for p in people) or "nobody yet"
+            raise CallOutError(owner, f"nobody here is {owner}", f"One of {names}, or empty.")
+        facts["owner"] = found[0].id
+    new = next(f"t{n}" for n in range(len(taken) + 1, len(taken) + 100_000) if f"t{n}" not in taken)
+    default = {"frequency": known.frequency} if known else {}
+    return Thing.model_validate(
+        {"id": new, "name": _plain(name), "kind": kind_id, "count": int(float(fields.get("count") or 1)),
+         "space": space, **default, **facts}
+    )  # fmt: skip
+
+
+def _size(fields: Mapping[Column, str], units: Units) -> tuple[float, ...] | None:
+    sides = [fields.get(side, "") for side in ("width", "depth", "height")]
+    if not all(sides):
+        return None
+    return tuple(parse_length(side, units).mm for side in sides)
+
+
+RISKY = ("=", "+", "-", "@", "\t", "\r")
+"""A spreadsheet would run a cell that begins so as a formula."""
+
+
+def _plain(text: str) -> str:
+    """A text that was guarded on the way out, as it was."""
+    return text[1:] if text.startswith("'") and text[1:].startswith(RISKY) else text
+
+
+def guarded(text: str) -> str:
+    """A text that no spreadsheet runs as a formula: guarded by an apostrophe, which reading takes off again."""
+    return f"'{text}" if text.startswith(RISKY) else text
+
+
+def write_rows(things: Sequence[Thing], people: tuple[Person, ...], units: Units) -> list[list[str]]:
+    """A header and one row a thing, as `read_rows` takes them."""
+    names = {p.id: p.name for p in people}
+    rows: list[list[str]] = [list(COLUMNS)]
+    for t in things:
+        sides = [format_length(mm, units) for mm in t.size] if t.size else ["", "", ""]
+        rows.append(
+            [str(t.count), guarded(t.name), t.kind, names.get(t.owner, ""), t.frequency, t.decision, t.way or "",
+             *sides, f"{t.mass:g}" if t.mass is not None else "",
+             *(guarded(text) for text in (t.label, t.together, t.note))]
+        )  # fmt: skip
+    return rows

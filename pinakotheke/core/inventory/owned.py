@@ -1,0 +1,85 @@
+"""Containers and furniture a household has already: they are stock, and offered first."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field, StringConstraints
+
+from ..base import Frozen, Id, Name, PositiveMm
+from ..tables import value
+from .things import Thing
+
+
+class Owned(Frozen):
+    """So many like containers or pieces of furniture. `size` is outside, `inside` what they hold: mm."""
+
+    id: Id
+    name: Name
+    kind: Literal["container", "furniture"] = "container"
+    count: Annotated[int, Field(ge=1, le=1000)] = 1
+    size: tuple[PositiveMm, PositiveMm, PositiveMm]
+    lid: Literal["none", "lift", "screw", "flap"] = "none"
+    space: str = ""
+    note: Annotated[str, StringConstraints(max_length=200)] = ""
+
+    @property
+    def inside(self) -> tuple[float, float, float]:
+        """What it holds: its walls taken off."""
+        wall = value("inventory.container_wall")
+        width, depth, height = self.size
+        return (max(width - 2 * wall, 1), max(depth - 2 * wall, 1), max(height - wall, 1))
+
+    @property
+    def litres(self) -> float:
+        """Inside volume of one."""
+        width, depth, height = self.inside
+        return width * depth * height / 1e6
+
+
+class Offer(Frozen):
+    """An owned container that a group could go into: so many of them take it all."""
+
+    thing: str
+    owned: str
+    wanted: int
+    free: int
+
+
+def offers(things: tuple[Thing, ...], stock: tuple[Owned, ...]) -> tuple[Offer, ...]:
+    """For each group of small things without a container, the owned one that takes it in the fewest and fullest.
+
+    A piece must lie in the container; pieces fill its volume to the share `inventory.container_fill`. What is in
+    use already is not offered again.
+    """
+    used: dict[str, int] = {}
+    for t in things:
+        if t.container and t.stays:
+            used[t.container] = used.get(t.container, 0) + 1
+    free = {o.id: o.count - used.get(o.id, 0) for o in stock if o.kind == "container"}
+    found = []
+    for thing in things:
+        size = thing.size or thing.row.size
+        if (
+            not thing.stays
+            or thing.container
+            or size is None
+            or "box" in thing.row.ways[:1]
+            or thing.row.ways[0] == "hang"
+        ):
+            continue
+        volume = size[0] * size[1] * size[2] * thing.count / 1e6
+        fitting = []
+        for owned in stock:
+            if free.get(owned.id, 0) <= 0 or not _lies_in(size, owned.inside):
+                continue
+            wanted = max(1, -int(-volume // (owned.litres * value("inventory.container_fill"))))
+            if wanted <= free[owned.id]:
+                fitting.append((wanted, owned.litres * wanted - volume, owned))
+        if fitting:
+            wanted, _, owned = min(fitting, key=lambda row: (row[0], row[1]))
+            found.append(Offer(thing=thing.id, owned=owned.id, wanted=wanted, free=free[owned.id]))
+    return tuple(found)
+
+
+def _lies_in(size: tuple[float, float, float], inside: tuple[float, float, float]) -> bool:
+    """Whether a piece goes in, turned as may be."""
+    return all(a <= b for a, b in zip(sorted(size), sorted(inside), strict=True))

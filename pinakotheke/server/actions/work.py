@@ -1,0 +1,93 @@
+"""Sessions of work, what a space is for, and what the household owns to keep things in."""
+
+from typing import Any
+
+from django.db import transaction
+
+from pinakotheke.core.errors import CallOutError
+from pinakotheke.core.house import SpaceUse, WorkSession
+from pinakotheke.core.inventory.owned import Owned
+from pinakotheke.core.lengths import Units, scan_lengths
+
+from .. import models, rows
+from .base import Invalid, NotFound, User, bump, log, own_household, own_space
+
+MOST = 500
+
+
+def _free(taken: set[str], stem: str) -> str:
+    return next(f"{stem}{n}" for n in range(1, len(taken) + 2) if f"{stem}{n}" not in taken)
+
+
+@transaction.atomic
+def set_use(user: User, space_id: int, version: int, use: SpaceUse) -> models.Space:
+    """What a space is for."""
+    row = own_space(user, space_id)
+    bump(row, version, "space")
+    row.use = use.model_dump(mode="json")
+    row.save(update_fields=["use"])
+    log(row.household, user, "space.use", key=row.key)
+    return row
+
+
+@transaction.atomic
+def plan_session(user: User, household_id: int, fields: dict[str, Any], key: str | None = None) -> models.Household:
+    """A session of work, new or changed."""
+    household = own_household(user, household_id)
+    taken = set(household.worksession_set.values_list("key", flat=True))
+    if key is not None and key not in taken:
+        raise NotFound("session")
+    if key is None and len(taken) >= MOST:
+        raise Invalid(f"A household plans at most {MOST} sessions.", "Take out those that are done.")
+    space = household.space_set.filter(key=fields["space"]).first()
+    if space is None:
+        raise NotFound("space")
+    session = WorkSession.model_validate({**fields, "id": key or _free(taken, "w")})
+    values = session.model_dump(exclude={"id", "space"})
+    household.worksession_set.update_or_create(key=session.id, defaults={**values, "space": space})
+    log(household, user, "session.plan", key=session.id, done=session.done)
+    return household
+
+
+@transaction.atomic
+def drop_session(user: User, household_id: int, key: str) -> models.Household:
+    """Take a session out of the plan."""
+    household = own_household(user, household_id)
+    if not household.worksession_set.filter(key=key).delete()[0]:
+        raise NotFound("session")
+    log(household, user, "session.drop", key=key)
+    return household
+
+
+@transaction.atomic
+def own(user: User, household_id: int, name: str, count: int, size: str, kind: str, lid: str) -> models.Household:
+    """Containers or furniture the household has already."""
+    household = own_household(user, household_id)
+    taken = set(household.stock_set.values_list("key", flat=True))
+    if len(taken) >= MOST:
+        raise Invalid(f"A household lists at most {MOST} kinds of what it owns.", "Group like with like.")
+    units: Units = household.units  # type: ignore[assignment]
+    sides = [length.mm for length in scan_lengths(size, units)]
+    if len(sides) != 3:
+        raise CallOutError(size, "a size is width by depth by height", "Write 320 x 380 x 220.")
+    owned = Owned.model_validate({"id": _free(taken, "o"), "name": name, "count": count, "size": tuple(sides),
+                                  "kind": kind, "lid": lid})  # fmt: skip
+    models.Stock.objects.create(household=household, key=owned.id, **owned.model_dump(mode="json", exclude={"id"}))
+    log(household, user, "stock.add", key=owned.id)
+    return household
+
+
+@transaction.atomic
+def disown(user: User, household_id: int, key: str) -> models.Household:
+    """Take something owned off the list; what lay in it lies loose."""
+    household = own_household(user, household_id)
+    if not household.stock_set.filter(key=key).delete()[0]:
+        raise NotFound("container")
+    household.thing_set.filter(container=key).update(container="")
+    log(household, user, "stock.remove", key=key)
+    return household
+
+
+def stock(household: models.Household) -> tuple[Owned, ...]:
+    """What is owned, as the core takes it."""
+    return rows.stock_of(household)

@@ -1,0 +1,98 @@
+"""Spreadsheets in and out: CSV and XLSX as rows of text, with everything refused or cleaned that could do harm."""
+
+import csv
+from io import BytesIO, StringIO
+from zipfile import BadZipFile, ZipFile
+
+from openpyxl import Workbook, load_workbook
+from openpyxl.utils.exceptions import InvalidFileException
+
+from pinakotheke.core.inventory.columns import MOST_COLUMNS, MOST_ROWS
+
+from .actions.base import Invalid
+
+MOST_BYTES = 5_000_000
+MOST_UNPACKED = 60_000_000
+MOST_TEXT = 500
+_SAVE = "Save it as CSV (UTF-8) or XLSX with a header row, and bring it again."
+
+
+def read_table(data: bytes, name: str) -> list[list[str]]:
+    """All rows of a CSV or XLSX file as text, the header first. Refuses what is too large or no table."""
+    if len(data) > MOST_BYTES:
+        raise Invalid("The file is too large.", f"At most {MOST_BYTES // 1_000_000} MB; bring the rows in parts.")
+    if not data.strip():
+        raise Invalid("The file is empty.", _SAVE)
+    rows = _xlsx(data) if data[:2] == b"PK" or name.lower().endswith((".xlsx", ".xlsm")) else _csv(data)
+    rows = [row for row in rows if any(row)]
+    if not rows:
+        raise Invalid("The file holds no rows.", _SAVE)
+    if max(len(row) for row in rows) > MOST_COLUMNS:
+        raise Invalid(f"The file has more than {MOST_COLUMNS} columns.", "Keep those that say what the things are.")
+    if len(rows) > MOST_ROWS + 1:
+        raise Invalid(f"The file has more than {MOST_ROWS} rows.", "Bring the rows in parts.")
+    return rows
+
+
+def _csv(data: bytes) -> list[list[str]]:
+    if b"\x00" in data and not data.startswith((b"\xff\xfe", b"\xfe\xff")):
+        raise Invalid("This is no text.", _SAVE)
+    for encoding in ("utf-8-sig", "utf-16") if data.startswith((b"\xff\xfe", b"\xfe\xff")) else ("utf-8-sig",):
+        try:
+            text = data.decode(encoding)
+            break
+        except UnicodeDecodeError:
+            continue
+    else:
+        raise Invalid("The text is not UTF-8, so letters would be mangled.", _SAVE)
+    head = text[:4096]
+    delimiter = max(",;\t|", key=head.partition("\n")[0].count)
+    try:
+        return [[_cell(c) for c in row] for row in csv.reader(StringIO(text), delimiter=delimiter)]
+    except csv.Error as error:
+        raise Invalid(f"The file cannot be read as CSV ({error}).", _SAVE) from None
+
+
+def _xlsx(data: bytes) -> list[list[str]]:
+    try:
+        with ZipFile(BytesIO(data)) as archive:
+            if sum(info.file_size for info in archive.infolist()) > MOST_UNPACKED:
+                raise Invalid("The file unpacks to more than a list of things needs.", _SAVE)
+        book = load_workbook(BytesIO(data), read_only=True, data_only=False, keep_links=False)
+    except (BadZipFile, InvalidFileException, KeyError, ValueError, OSError) as error:
+        raise Invalid("This is no XLSX file.", _SAVE) from error
+    sheet = book.worksheets[0]
+    rows = []
+    for number, row in enumerate(sheet.iter_rows(max_col=MOST_COLUMNS + 1, values_only=True)):
+        if number > MOST_ROWS + 1:
+            break
+        cells = [_cell("" if cell is None else str(cell)) for cell in row]
+        while cells and not cells[-1]:
+            cells.pop()
+        rows.append(cells)
+    book.close()
+    return rows
+
+
+def _cell(text: str) -> str:
+    """A cell as plain text. A formula is not computed: it is kept as the text it is, guarded."""
+    clean = "".join(c for c in text if c.isprintable() or c == " ").strip()[:MOST_TEXT]
+    return f"'{clean}" if clean.startswith("=") else clean
+
+
+def write_csv(rows: list[list[str]]) -> str:
+    """Rows as CSV for a spreadsheet."""
+    out = StringIO()
+    csv.writer(out, lineterminator="\r\n").writerows(rows)
+    return out.getvalue()
+
+
+def write_xlsx(rows: list[list[str]]) -> bytes:
+    """Rows as XLSX; every cell is a text, so that none can run."""
+    book = Workbook(write_only=True)
+    sheet = book.create_sheet("things")
+    for row in rows:
+        sheet.append([str(cell) for cell in row])
+    out = BytesIO()
+    book.save(out)
+    return out.getvalue()

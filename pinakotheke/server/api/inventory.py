@@ -18,7 +18,7 @@ from pinakotheke.core.inventory.variants import (
     purge_steps,
     sockets_wanted,
 )
-from pinakotheke.core.lengths import Units
+from pinakotheke.core.lengths import Units, with_unit
 from pinakotheke.core.tables import load
 
 from .. import models, rows
@@ -36,6 +36,7 @@ class ThingView(Schema):
     version: int
     thing: Thing
     kind_name: str
+    size: str
     ways: list[Way]
 
 
@@ -141,15 +142,18 @@ class Vocabulary(Schema):
     decisions: list[str]
 
 
-def _thing(row: models.Thing) -> ThingView:
+def _thing(row: models.Thing, units: Units | None = None) -> ThingView:
     thing = rows.thing_of(row)
-    return ThingView(id=row.pk, version=row.version, thing=thing, kind_name=thing.row.many, ways=list(thing.row.ways))
+    shown: Units = units or row.household.units  # type: ignore[assignment]
+    size = " × ".join(with_unit(mm, shown) for mm in thing.size) if thing.size else ""
+    return ThingView(id=row.pk, version=row.version, thing=thing, kind_name=thing.row.many, size=size,
+                     ways=list(thing.row.ways))  # fmt: skip
 
 
 def _things(space: models.Space) -> ThingsView:
     household = space.household
     units: Units = household.units  # type: ignore[assignment]
-    views = [_thing(t) for t in space.things.select_related("space").order_by("pk")]
+    views = [_thing(t, units) for t in space.things.select_related("space").order_by("pk")]
     things = tuple(v.thing for v in views)
     rules = rows.rules_of(household)
     wanted = demand(things, rules)
@@ -211,8 +215,15 @@ def _changes(changes: tuple[Change, ...], units: Units, *, signed: bool = False)
     words = []
     for change in changes:
         sign = ("+" if change.by > 0 else "−") if signed else ""
-        words.append(f"{sign}{amount(abs(change.by), change.unit, units)}")
+        words.append(f"{sign}{_short(abs(change.by), change.unit, units)} {change.storage}")
     return ", ".join(words)
+
+
+def _short(by: float, unit: str, units: Units) -> str:
+    """A sum of storage in few digits: metres or feet, litres, hooks."""
+    if not unit.startswith("mm"):
+        return amount(by, unit, units).removesuffix(" hooks").removesuffix(" hook").replace(" litres", " l")
+    return f"{by / 1000:.1f} m" if units == "metric" else f"{by / 304.8:.1f} ft"
 
 
 def _label(storage: str, label: str, units: Units) -> str:

@@ -2946,6 +2946,8 @@ export interface components {
             thing: components["schemas"]["Thing"];
             /** Kind Name */
             kind_name: string;
+            /** Size */
+            size: string;
             /** Ways */
             ways: ("hang" | "shelf" | "drawer" | "shoe" | "box" | "hook" | "floor" | "overhead")[];
         };

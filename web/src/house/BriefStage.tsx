@@ -1,13 +1,15 @@
-import { ActionIcon, Alert, Button, NativeSelect, TextInput } from '@mantine/core'
+import { ActionIcon, Alert, Button, Checkbox, NativeSelect, Popover, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { IconX } from '@tabler/icons-react'
 import { Fragment, useState } from 'react'
 
 import { said, type Schemas } from '../api/client'
+import { useVocabulary } from '../api/queries'
 import type { StageProps } from '../shell/HousePage'
 import { Field } from '../shell/Field'
 import { stature } from './stature'
 import { useHouseChange, type HouseChange } from './useHouseChange'
+import { Work } from './Work'
 
 type Rules = Schemas['HouseRules']
 
@@ -19,6 +21,7 @@ export function BriefStage({ house }: StageProps) {
       <section className="bench brief" aria-label="Bench">
         <People house={house} change={change} />
         <RulesForm house={house} change={change} />
+        <Work house={house} />
         <Household house={house} change={change} />
       </section>
     </main>
@@ -38,6 +41,12 @@ const POSTURES = [
   { value: 'both', label: 'both' },
 ]
 const AGES = ['child', 'adult', 'older']
+const PRONOUNS = [
+  { value: '', label: 'by name' },
+  { value: 'her', label: 'hers' },
+  { value: 'his', label: 'his' },
+  { value: 'their', label: 'theirs' },
+]
 
 function People({ house, change }: PanelProps) {
   const [name, setName] = useState('')
@@ -45,7 +54,7 @@ function People({ house, change }: PanelProps) {
   const [error, setError] = useState('')
   const usual = house.units === 'metric' ? '1700' : `5' 7"`
   return (
-    <div className="panel">
+    <div className="panel across">
       <h2>Who lives here</h2>
       <p className="quiet small">Stature and posture decide how high things may hang.</p>
       <table className="table people">
@@ -55,6 +64,9 @@ function People({ house, change }: PanelProps) {
             <th>Stature</th>
             <th>Reaches</th>
             <th>Age</th>
+            <th className="wide-only">Hand</th>
+            <th className="wide-only">Spoken of</th>
+            <th className="wide-only">Kept from</th>
             <th>
               <span className="visually-hidden">Take out</span>
             </th>
@@ -63,10 +75,7 @@ function People({ house, change }: PanelProps) {
         <tbody>
           {house.people.map((person) => {
             const put = (fields: Partial<Schemas['PersonData']>) => {
-              const { name: called, posture, age } = person
-              void change
-                .person(person.id, { name: called, posture, age, stature: `${person.stature} mm`, ...fields })
-                .catch(failed)
+              void change.person(person.id, { ...personData(person), ...fields }).catch(failed)
             }
             return (
               <tr key={person.id}>
@@ -102,6 +111,27 @@ function People({ house, change }: PanelProps) {
                     onChange={(event) => put({ age: event.currentTarget.value })}
                   />
                 </td>
+                <td className="wide-only">
+                  <NativeSelect
+                    variant="unstyled"
+                    aria-label={`Hand of ${person.name}`}
+                    value={person.hand}
+                    data={['right', 'left']}
+                    onChange={(event) => put({ hand: event.currentTarget.value })}
+                  />
+                </td>
+                <td className="wide-only">
+                  <NativeSelect
+                    variant="unstyled"
+                    aria-label={`How ${person.name} is spoken of`}
+                    value={person.pronoun}
+                    data={PRONOUNS}
+                    onChange={(event) => put({ pronoun: event.currentTarget.value })}
+                  />
+                </td>
+                <td className="wide-only">
+                  <KeptFrom person={person} onKeep={(kept_from) => put({ kept_from })} />
+                </td>
                 <td className="n">
                   <ActionIcon
                     size={24}
@@ -125,7 +155,15 @@ function People({ house, change }: PanelProps) {
           event.preventDefault()
           setError('')
           change
-            .person(null, { name, stature: tall || usual, posture: 'standing', age: 'adult' })
+            .person(null, {
+              name,
+              stature: tall || usual,
+              posture: 'standing',
+              age: 'adult',
+              hand: 'right',
+              pronoun: '',
+              kept_from: null,
+            })
             .then(() => {
               setName('')
               setTall('')
@@ -159,78 +197,71 @@ function People({ house, change }: PanelProps) {
   )
 }
 
-/** The schools of the trade between which a household chooses, each in its own words. */
-const SCHOOLS: readonly {
-  rule: keyof Rules
-  label: string
-  choices: readonly { value: string; label: string }[]
-}[] = [
-  {
-    rule: 'fit',
-    label: 'Fit',
-    choices: [
-      { value: 'easy', label: 'easy: room to slide it in' },
-      { value: 'every-inch', label: 'every inch, scribed tight' },
-    ],
-  },
-  {
-    rule: 'reserve',
-    label: 'Room to grow',
-    choices: ['0', '0.1', '0.15', '0.2', '0.3'].map((share) => ({
-      value: share,
-      label: share === '0' ? 'none' : `${Math.round(Number(share) * 100)} % left free`,
-    })),
-  },
-  {
-    rule: 'access',
-    label: 'Access',
-    choices: [
-      { value: 'single-touch', label: 'single touch, one movement' },
-      { value: 'dense', label: 'dense: rows behind rows' },
-    ],
-  },
-  {
-    rule: 'floor',
-    label: 'Floor',
-    choices: [
-      { value: 'purposeful', label: 'used with purpose' },
-      { value: 'clear', label: 'kept clear' },
-    ],
-  },
-  {
-    rule: 'hang',
-    label: 'Hang',
-    choices: [
-      { value: 'what-creases', label: 'what creases' },
-      { value: 'all-that-can', label: 'all that can hang' },
-    ],
-  },
-  {
-    rule: 'hangers',
-    label: 'Hangers',
-    choices: ['slim', 'ordinary', 'padded'].map((value) => ({ value, label: value })),
-  },
-  {
-    rule: 'fixing',
-    label: 'Fixing',
-    choices: [
-      { value: 'studs-first', label: 'into studs first' },
-      { value: 'as-drilled', label: 'as drilled by the maker' },
-    ],
-  },
-]
+function personData(person: Schemas['Person']): Schemas['PersonData'] {
+  const { name, posture, age, hand, pronoun, kept_from } = person
+  return {
+    name,
+    posture,
+    age,
+    hand,
+    pronoun,
+    kept_from: kept_from ? [...kept_from] : null,
+    stature: `${person.stature} mm`,
+  }
+}
+
+const HAZARDS = ['poison', 'medicine', 'blade', 'fuel', 'gas', 'hot', 'battery', 'breaks'] as const
+type Hazard = (typeof HAZARDS)[number] | 'frost'
+
+/** What someone may not reach: as usual for the age, or said one by one. */
+function KeptFrom({
+  person,
+  onKeep,
+}: {
+  person: Schemas['Person']
+  onKeep: (hazards: Hazard[] | null) => void
+}) {
+  const kept = person.kept_from ?? null
+  const words =
+    kept === null ? (person.age === 'child' ? 'as usual' : 'nothing') : kept.join(', ') || 'nothing'
+  return (
+    <Popover position="bottom" withinPortal>
+      <Popover.Target>
+        <button type="button" className="plain" aria-label={`What ${person.name} is kept from`}>
+          {words}
+        </button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <Checkbox.Group
+          value={kept ? [...kept] : []}
+          onChange={(chosen) => onKeep(HAZARDS.filter((name) => chosen.includes(name)))}
+        >
+          {HAZARDS.map((name) => (
+            <Checkbox key={name} value={name} label={name} size="xs" mt={4} />
+          ))}
+        </Checkbox.Group>
+        <Button size="compact-xs" variant="default" mt="xs" onClick={() => onKeep(null)}>
+          As usual for the age
+        </Button>
+      </Popover.Dropdown>
+    </Popover>
+  )
+}
 
 function RulesForm({ house, change }: PanelProps) {
   const { rules } = house
+  const schools = useVocabulary().data?.schools ?? []
   const put = (fields: Partial<Rules>, label: string) =>
     void change.house({ rules: { ...rules, ...fields } }, label).catch(failed)
   return (
-    <div className="panel">
+    <div className="panel across">
       <h2>House rules</h2>
       <p className="quiet small">Where the trade disagrees, the house decides once; every number follows.</p>
       <div className="rules">
-        {SCHOOLS.map(({ rule, label, choices }) => {
+        {schools.map(({ rule: name, label, about, choices: pairs }) => {
+          const rule = name as keyof Rules
           const value = String(rules[rule])
+          const choices = pairs.map(([choice, words]) => ({ value: choice, label: words }))
           const known = choices.some((choice) => choice.value === value)
           return (
             <Fragment key={rule}>
@@ -241,6 +272,8 @@ function RulesForm({ house, change }: PanelProps) {
                 id={`rule-${rule}`}
                 value={value}
                 data={[...choices, ...(known ? [] : [{ value, label: value }])]}
+                description={about}
+                inputWrapperOrder={['input', 'description']}
                 onChange={(event) => {
                   const next = event.currentTarget.value
                   put({ [rule]: rule === 'reserve' ? Number(next) : next }, label.toLowerCase())

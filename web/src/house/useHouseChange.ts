@@ -69,6 +69,9 @@ export function useHouseChange(house: House): HouseChange {
         name: before.name,
         posture: before.posture,
         age: before.age,
+        hand: before.hand,
+        pronoun: before.pronoun,
+        kept_from: before.kept_from ? [...before.kept_from] : null,
         stature: `${before.stature} mm`,
       }
       undo.did({ label: `change ${data.name}`, undo: () => put(key, old), redo: () => put(key, data) })

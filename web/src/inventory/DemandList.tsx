@@ -1,6 +1,7 @@
 import type { Schemas } from '../api/client'
 import { Why } from '../shell/Why'
 import { Swatch } from '../sheet/Hatches'
+import { Insights } from './Insights'
 
 /** What the things that stay ask of storage, class by class. */
 export function DemandList({ things }: { things: Schemas['ThingsView'] }) {
@@ -28,6 +29,7 @@ export function DemandList({ things }: { things: Schemas['ThingsView'] }) {
           ))}
         </tbody>
       </table>
+      <Insights things={things} />
     </section>
   )
 }

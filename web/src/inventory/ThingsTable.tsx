@@ -1,6 +1,7 @@
-import { ActionIcon, Button, NativeSelect } from '@mantine/core'
-import { IconX } from '@tabler/icons-react'
-import { useState } from 'react'
+import { ActionIcon, Checkbox, FileButton, NativeSelect } from '@mantine/core'
+import { IconCamera, IconCopy, IconX } from '@tabler/icons-react'
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { useRef } from 'react'
 
 import type { Schemas } from '../api/client'
 import { Field } from '../shell/Field'
@@ -8,67 +9,131 @@ import type { Change } from './useThingsChange'
 
 type Row = Schemas['ThingView']
 
-const SHOWN = 150
+const ROW_HEIGHT = 38
+const SHOWN_ABOVE = 12
 const WAY_WORDS: Record<string, string> = {
   hang: 'hang',
-  shelf: 'fold',
+  shelf: 'fold or stand',
   drawer: 'drawer',
   shoe: 'shoe shelf',
   box: 'shelf',
+  hook: 'hook',
+  floor: 'floor',
+  overhead: 'overhead',
 }
 
 export interface ThingsTableProps {
   rows: readonly Row[]
   people: readonly Schemas['Person'][]
   vocabulary: Schemas['Vocabulary']
+  photos: ReadonlyMap<string, string>
+  selected: ReadonlySet<number>
+  onSelect: (ids: ReadonlySet<number>) => void
   onChange: (row: Row, change: Change) => void
   onRemove: (row: Row) => void
+  onDuplicate: (row: Row) => void
+  onPhoto: (row: Row, file: File) => void
 }
 
-/** The sorting table: every cell is edited where it stands. */
-export function ThingsTable({ rows, ...props }: ThingsTableProps) {
-  const [most, setMost] = useState(SHOWN)
+/** The sorting table: every cell is edited where it stands. Only the rows in sight are in the page. */
+export function ThingsTable({ rows, selected, onSelect, ...props }: ThingsTableProps) {
+  const scroller = useRef<HTMLDivElement>(null)
+  // Its functions change with every scroll and may not be memoized: nothing here is.
+  // eslint-disable-next-line react-hooks/incompatible-library
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: SHOWN_ABOVE,
+    getItemKey: (n) => rows[n]?.id ?? n,
+  })
+  const items = virtual.getVirtualItems()
+  const before = items[0]?.start ?? 0
+  const after = virtual.getTotalSize() - (items.at(-1)?.end ?? 0)
+  const all = rows.length > 0 && rows.every((row) => selected.has(row.id))
+  const toggle = (id: number) => {
+    const next = new Set(selected)
+    if (!next.delete(id)) next.add(id)
+    onSelect(next)
+  }
   return (
-    <>
-      <table className="table things">
+    <div className="things-scroll" ref={scroller} tabIndex={-1}>
+      <table className="table things" aria-rowcount={rows.length + 1}>
         <thead>
           <tr>
+            <th>
+              <Checkbox
+                size="xs"
+                aria-label="Select all"
+                checked={all}
+                indeterminate={selected.size > 0 && !all}
+                onChange={() => onSelect(all ? new Set() : new Set(rows.map((row) => row.id)))}
+              />
+            </th>
             <th className="n">Count</th>
             <th>What</th>
             <th>Whose</th>
             <th>How often</th>
             <th>Decision</th>
             <th className="wide-only">Stored</th>
+            <th className="wide-only">For</th>
             <th>
-              <span className="visually-hidden">Take out</span>
+              <span className="visually-hidden">Acts</span>
             </th>
           </tr>
         </thead>
         <tbody>
-          {rows.slice(0, most).map((row) => (
-            <ThingRow key={row.id} row={row} {...props} />
-          ))}
+          {before > 0 && (
+            <tr aria-hidden="true">
+              <td colSpan={9} style={{ height: before, padding: 0, border: 0 }} />
+            </tr>
+          )}
+          {items.map((item) => {
+            const row = rows[item.index]
+            return row ? (
+              <ThingRow
+                key={row.id}
+                row={row}
+                index={item.index}
+                checked={selected.has(row.id)}
+                onToggle={() => toggle(row.id)}
+                {...props}
+              />
+            ) : null
+          })}
+          {after > 0 && (
+            <tr aria-hidden="true">
+              <td colSpan={9} style={{ height: after, padding: 0, border: 0 }} />
+            </tr>
+          )}
         </tbody>
       </table>
-      {rows.length > most && (
-        <Button variant="default" size="compact-sm" mt="xs" onClick={() => setMost(most + SHOWN)}>
-          Show {Math.min(SHOWN, rows.length - most)} more of {rows.length}
-        </Button>
-      )}
-    </>
+    </div>
   )
 }
 
 function ThingRow({
   row,
+  index,
   people,
   vocabulary,
+  photos,
+  checked,
+  onToggle,
   onChange,
   onRemove,
-}: Omit<ThingsTableProps, 'rows'> & { row: Row }) {
+  onDuplicate,
+  onPhoto,
+}: Omit<ThingsTableProps, 'rows' | 'selected' | 'onSelect'> & {
+  row: Row
+  index: number
+  checked: boolean
+  onToggle: () => void
+}) {
   const { thing } = row
   const leaves = !['keep', 'repair', 'undecided'].includes(thing.decision)
   const owners = [{ value: '', label: 'the house' }, ...people.map((p) => ({ value: p.id, label: p.name }))]
+  const photo = photos.get(thing.id)
   const select = (
     label: string,
     value: string,
@@ -85,7 +150,10 @@ function ThingRow({
     />
   )
   return (
-    <tr className={leaves ? 'leaving' : ''} data-thing={thing.id}>
+    <tr className={leaves ? 'leaving' : ''} data-thing={thing.id} aria-rowindex={index + 2}>
+      <td>
+        <Checkbox size="xs" aria-label={`Select ${thing.name}`} checked={checked} onChange={onToggle} />
+      </td>
       <td className="n">
         <Field
           label={`Count of ${thing.name}`}
@@ -94,7 +162,7 @@ function ThingRow({
           onKeep={(text) => onChange(row, { count: Number(text) })}
         />
       </td>
-      <td>
+      <td title={[row.size, thing.note].filter(Boolean).join('; ')}>
         <Field label={`Name of ${thing.name}`} text={thing.name} onKeep={(name) => onChange(row, { name })} />
       </td>
       <td>{select('Owner', thing.owner, owners, (owner) => ({ owner }))}</td>
@@ -119,17 +187,54 @@ function ThingRow({
           (value) => ({ way: (value || null) as NonNullable<Schemas['Thing']['way']> | null }),
         )}
       </td>
-      <td className="n">
-        <ActionIcon
-          size={24}
-          variant="subtle"
-          color="gray"
-          aria-label={`Take out ${thing.name}`}
-          onClick={() => onRemove(row)}
-        >
+      <td className="wide-only">
+        <Field
+          label={`What ${thing.name} are for`}
+          text={thing.label}
+          onKeep={(label) => onChange(row, { label })}
+        />
+      </td>
+      <td className="acts">
+        {photo ? (
+          <a href={photo} target="_blank" rel="noreferrer">
+            <img className="thumb" src={photo} alt={`Photo of ${thing.name}`} loading="lazy" />
+          </a>
+        ) : (
+          <FileButton
+            accept="image/*"
+            onChange={(file) => file && onPhoto(row, file)}
+            inputProps={{ 'aria-label': `Photo file of ${thing.name}` }}
+          >
+            {(button) => (
+              <Act {...button} label={`Photograph ${thing.name}`}>
+                <IconCamera size={14} />
+              </Act>
+            )}
+          </FileButton>
+        )}
+        <Act label={`Duplicate ${thing.name}`} onClick={() => onDuplicate(row)}>
+          <IconCopy size={14} />
+        </Act>
+        <Act label={`Take out ${thing.name}`} onClick={() => onRemove(row)}>
           <IconX size={14} />
-        </ActionIcon>
+        </Act>
       </td>
     </tr>
+  )
+}
+
+function Act({
+  label,
+  onClick,
+  children,
+}: {
+  label: string
+  onClick: () => void
+  children: React.ReactNode
+}) {
+  return (
+    <ActionIcon size={24} variant="subtle" color="gray" aria-label={label} title={label} onClick={onClick}>
+      {children}
+    </ActionIcon>
   )
 }

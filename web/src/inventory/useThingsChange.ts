@@ -7,9 +7,10 @@ import { useUndo } from '../shell/undo'
 type Things = Schemas['ThingsView']
 type ThingView = Schemas['ThingView']
 export type Change = Omit<Schemas['ThingChange'], 'version'>
+export type ManyChange = Omit<Schemas['ManyChanges'], 'ids'>
 
 /** Changes of the things of a space, each a step that can be undone. */
-export function useThingsChange(spaceId: number) {
+export function useThingsChange(spaceId: number, houseId: number) {
   const client = useQueryClient()
   const forget = useForget(spaceId)
   const undo = useUndo()
@@ -17,6 +18,7 @@ export function useThingsChange(spaceId: number) {
 
   const settle = (things: Things) => {
     client.setQueryData(keys.things(spaceId), things)
+    void client.invalidateQueries({ queryKey: ['homes'] })
     forget('ledger', 'gallery', 'designs')
   }
   const seen = (id: string): ThingView => {
@@ -24,7 +26,10 @@ export function useThingsChange(spaceId: number) {
     if (!row) throw new Problem(404, { title: 'That thing is no longer in the list.' })
     return row
   }
-  const refetch = () => client.invalidateQueries({ queryKey: keys.things(spaceId) })
+  const refetch = () => {
+    void client.invalidateQueries({ queryKey: ['homes'] })
+    return client.invalidateQueries({ queryKey: keys.things(spaceId) })
+  }
   const takeOut = async (id: string) => {
     const row = seen(id)
     await api.DELETE('/api/things/{thing_id}', {
@@ -79,6 +84,55 @@ export function useThingsChange(spaceId: number) {
       const label = `${row.thing.name}: ${Object.keys(change).join(', ')}`
       undo.did({ label, undo: () => patch(row.thing.id, before), redo: () => patch(row.thing.id, change) })
     },
+    /** The same change for many, one step of undo. */
+    changeMany: async (rows: readonly ThingView[], change: ManyChange) => {
+      const many = async (ids: readonly number[], fields: ManyChange) => {
+        await body(
+          api.POST('/api/households/{household_id}/things/change', {
+            params: { path: { household_id: houseId } },
+            body: { ids: [...ids], ...fields },
+          }),
+        )
+      }
+      const field = Object.keys(change)[0] as keyof ManyChange
+      const before = new Map<string, number[]>()
+      for (const row of rows) {
+        const old = row.thing[field]
+        before.set(old, [...(before.get(old) ?? []), row.id])
+      }
+      const ids = rows.map((row) => row.id)
+      const settleAll = async () => {
+        await refetch()
+        forget('ledger', 'gallery', 'designs')
+      }
+      await many(ids, change)
+      await settleAll()
+      undo.did({
+        label: `${rows.length} groups: ${field}`,
+        undo: async () => {
+          for (const [old, group] of before) await many(group, { [field]: old })
+          await settleAll()
+        },
+        redo: async () => {
+          await many(ids, change)
+          await settleAll()
+        },
+      })
+    },
+    duplicate: async (row: ThingView) => {
+      const made = await body(
+        api.POST('/api/things/{thing_id}/duplicate', { params: { path: { thing_id: row.id } } }),
+      )
+      await refetch()
+      forget('ledger', 'gallery', 'designs')
+      undo.did({
+        label: `duplicate ${row.thing.name}`,
+        undo: () => takeOut(made.thing.id),
+        redo: () => putBack(made.thing),
+      })
+    },
+    /** A list was taken in: show it. */
+    taken: settle,
     remove: async (row: ThingView) => {
       await takeOut(row.thing.id)
       undo.did({

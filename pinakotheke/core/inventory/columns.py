@@ -145,12 +145,12 @@ RISKY = ("=", "+", "-", "@", "\t", "\r")
 
 def _plain(text: str) -> str:
     """A text that was guarded on the way out, as it was."""
-    return text[1:] if text.startswith("'") and text[1:].startswith(RISKY) else text
+    return text[1:] if text.startswith("'") and text[1:].startswith((*RISKY, "'")) else text
 
 
 def guarded(text: str) -> str:
     """A text that no spreadsheet runs as a formula: guarded by an apostrophe, which reading takes off again."""
-    return f"'{text}" if text.startswith(RISKY) else text
+    return f"'{text}" if text.startswith((*RISKY, "'")) else text
 
 
 def write_rows(things: Sequence[Thing], people: tuple[Person, ...], units: Units) -> list[list[str]]:

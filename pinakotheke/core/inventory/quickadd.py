@@ -32,7 +32,8 @@ _WAYS = {"hang": "hang", "hung": "hang", "fold": "shelf", "folded": "shelf", "sh
 _PRONOUNS = {"hers": "her", "her": "her", "his": "his", "theirs": "their"}
 _MEASURE_WORDS = re.compile(r"^(?:pairs?|sets?|boxes|box|bottles?|packs?|bags?|bins?|rolls?|cans?|tins?|jars?) of ")
 """`pairs of trousers`, `bottles of bleach`: the words before *of* only count."""
-_SIZE = re.compile(r"\s(?P<size>[\d\s./'\"¼½¾⅛⅜⅝⅞cm-]+?\s*[x×][^a-z]*(?:[cm]m\b|in\b)?)$", re.IGNORECASE)
+_SIDE = r"\d[\d\s.,/'\"¼½¾⅛⅜⅝⅞]*(?:[cm]?m\b|in\b)?\s*"
+_SIZE = re.compile(rf"\s(?P<size>{_SIDE}[x×]\s*{_SIDE}[x×]\s*{_SIDE})$", re.IGNORECASE)
 _MASS = re.compile(r"^(?P<kg>\d+(?:[.,]\d+)?)\s*(?P<unit>kg|g)\s+(?P<good>\D+)$", re.IGNORECASE)
 SMALLEST_BOX_MM = 120.0
 """A box smaller than this all round is none: its numbers were centimetres."""
@@ -120,7 +121,7 @@ def _own_size(first: str, facts: dict[str, object], units: Units) -> str:
         facts |= {"size": tuple(tyre.size), "note": tyre.code}
         return first[: first.find(tyre.code[:3])].strip()
     match = _SIZE.search(first)
-    sizes = scan_lengths(match["size"], units) if match and len(re.findall("[x×]", match["size"])) == 2 else []
+    sizes = scan_lengths(match["size"], units) if match else []
     if match and len(sizes) == 3:
         facts["size"] = _mm(sizes)
         return first[: match.start()].strip()

@@ -108,7 +108,7 @@ def homes(things: tuple[Thing, ...], places: tuple[Place, ...], people: tuple[Pe
             conflicts.append(Conflict(code="no room", thing=thing.id, space=thing.space, measured=litres))
             continue
         cost, place, band, reasons = min(options, key=lambda row: row[0])
-        if cost >= UNFIT and not thing.pin_space:
+        if (cost >= FORBIDDEN and not thing.pin_space) or (cost >= UNFIT and not (thing.pin_space or thing.pin_band)):
             conflicts.append(Conflict(code="no room", thing=thing.id, space=thing.space, measured=litres))
             continue
         left[place.id][band] -= litres
@@ -197,7 +197,7 @@ def _band_cost(thing: Thing, place: Place, band: Band, reach: _Reach) -> tuple[f
     if uses < 1 and band in ("high", "top"):
         reasons.append(Reason(code="seldom", detail=thing.frequency))
     if thing.row.low:
-        cost += 0.0 if band == "low" else 2.0
+        cost += 0.0 if band == "low" else 5.0
         if band == "low":
             reasons.append(Reason(code="low"))
     index = _lift(thing, place, band, reach)

@@ -84,7 +84,7 @@ class DemandTests(TestCase):
         self.assertEqual(lines["hanging", "shirt"].bare, 560)
         self.assertAlmostEqual(lines["hanging", "shirt"].asked, 700)
         self.assertEqual(lines["hanging", "shirt"].pieces, 20)
-        self.assertEqual(lines["folded", "330"].bare, 320)
+        self.assertEqual(lines["folded", "330 360"].bare, 320)
         self.assertAlmostEqual(got.asked("hanging"), sum(n.asked for k, n in lines.items() if k[0] == "hanging"))
 
     def test_what_leaves_asks_for_nothing(self) -> None:

@@ -4,12 +4,14 @@ from collections import defaultdict
 
 from ..base import Frozen, Why
 from ..house import HouseRules
-from .needs import STORAGES, Need, Storage, drawer_inside, needs
+from .needs import STORAGES, Need, Storage, drawer_inside, preferred
 from .things import Thing
 
 DROP_CLASSES = (("short", 700.0), ("shirt", 1050.0), ("knee", 1300.0), ("long", 1500.0), ("full", 10_000.0))
 """Names of hanging lengths by the greatest drop below the rail; common practice."""
 SHELF_DEPTHS = (330.0, 420.0, 600.0, 100_000.0)
+SHELF_HEIGHTS = (220.0, 360.0, 100_000.0)
+"""Classes of shelf by depth and by clear height, mm; the last takes whatever is deeper or higher."""
 
 UNIT_OF: dict[Storage, str] = {
     "hanging": "mm of rail", "folded": "mm of shelf", "drawers": "litres", "shoes": "mm of shelf",
@@ -53,7 +55,7 @@ def demand(things: tuple[Thing, ...], rules: HouseRules) -> Demand:
     staying = [t for t in things if t.stays]
     rows: dict[tuple[int, str], list[tuple[Thing, Need]]] = defaultdict(list)
     for thing in staying:
-        need = needs(thing, rules)[0]
+        need = preferred(thing, rules)
         rows[(STORAGES.index(need.storage), _class(thing, need))].append((thing, need))
     lines = tuple(_line(STORAGES[rank], label, members, rules) for (rank, label), members in sorted(rows.items()))
     return Demand(lines=lines, pieces=sum(t.count for t in staying), groups=len(staying))
@@ -70,7 +72,8 @@ def _class(thing: Thing, need: Need) -> str:
     if need.way in ("drawer", "hook", "floor", "overhead"):
         return ""
     deepest = next(d for d in SHELF_DEPTHS if need.depth <= d)
-    return f"{deepest:.0f}" if deepest < SHELF_DEPTHS[-1] else "deeper"
+    tallest = next(h for h in SHELF_HEIGHTS if need.clear <= h)
+    return f"{deepest:.0f} {tallest:.0f}"
 
 
 def _line(storage: Storage, label: str, members: list[tuple[Thing, Need]], rules: HouseRules) -> DemandLine:

@@ -46,6 +46,11 @@ def needs(thing: Thing, rules: HouseRules, count: int | None = None) -> tuple[Ne
     return tuple(need(thing, way, rules, count) for way in ways(thing, rules))
 
 
+def preferred(thing: Thing, rules: HouseRules, count: int | None = None) -> Need:
+    """The first of its needs: stored the way it is best stored."""
+    return need(thing, ways(thing, rules)[0], rules, count)
+
+
 def ways(thing: Thing, rules: HouseRules) -> tuple[Way, ...]:
     """The ways in order of preference. A stated wish is the only one. What creases is hung; what else can hang is
     hung when the house hangs all that can be hung, and only then.

@@ -6,7 +6,7 @@ from ..base import Frozen
 from ..house import HouseRules
 from ..tables import value
 from .demand import UNIT_OF, Demand, demand, litres, with_reserve
-from .needs import STORAGES, Storage, needs
+from .needs import STORAGES, Storage, preferred
 from .things import Decision, Thing
 
 
@@ -83,7 +83,7 @@ def difference(now: Demand, then: Demand) -> tuple[Change, ...]:
 
 
 def _asked(thing: Thing, rules: HouseRules, count: int) -> tuple[Storage, float]:
-    need = needs(thing, rules, count)[0]
+    need = preferred(thing, rules, count)
     return need.storage, with_reserve(litres(need) if need.way == "drawer" else need.amount, rules.reserve)
 
 

@@ -51,7 +51,7 @@ def ledger(things: tuple[Thing, ...], rules: HouseRules, design: Design | None =
 
 
 def _sums(things: tuple[Thing, ...], design: Design) -> tuple[dict[Storage, float], dict[Storage, float]]:
-    by_id = {t.id: t for t in things}
+    by_id = {t.id: t for t in things if t.stays}  # what leaves asks for nothing, also where a design still holds it
     asked: dict[Storage, float] = defaultdict(float)
     given: dict[Storage, float] = defaultdict(float)
     for part in design.parts:

@@ -66,7 +66,7 @@ class Relaxation(Frozen):
 class Blocked(Frozen):
     """Why not everything fits: which size or which demand, how much is short, and what would do."""
 
-    kind: Literal["size", "demand", "too many"]
+    kind: Literal["size", "demand", "too many", "rules"]
     subject: str
     short: float
     unit: str
@@ -128,6 +128,10 @@ def design_space(space: str, envelope: Envelope, things: tuple[Thing, ...], peop
         families = allowed(rules)
     here = tuple(t for t in things if t.stays)
     task = _Task(space, envelope, things, people, rules, seed, effort, watch or Watch())
+    if not families:
+        floor = (Relaxation(kind="floor", value=0),)
+        return Solution(alternatives=(), blocked=Blocked(kind="rules", subject="floor and wall", short=0, unit="",
+                                                         relaxations=floor))  # fmt: skip
     blocked = _too_many(here) or _too_small(envelope, families)
     if blocked:
         return Solution(alternatives=(), blocked=blocked)
@@ -147,8 +151,13 @@ def design_space(space: str, envelope: Envelope, things: tuple[Thing, ...], peop
 
 
 def allowed(rules: HouseRules) -> tuple[str, ...]:
-    """Families of parts a household may have: on a floor kept clear only what hangs on the wall."""
-    return tuple(f for f, family in FAMILIES.items() if not (family.stands and rules.floor == "clear"))
+    """Families of parts a household may have: on a floor kept clear only what hangs on the wall, on a wall that may
+    not be drilled only what stands.
+    """
+    return tuple(
+        f for f, family in FAMILIES.items()
+        if not (rules.floor == "clear" if family.stands else rules.drill == "nothing")
+    )  # fmt: skip
 
 
 # -- alternatives --

@@ -6,7 +6,9 @@ from ninja import Router, Schema
 from pydantic import Field, StringConstraints
 
 from pinakotheke.core.checks.wording import amount
+from pinakotheke.core.house import HouseRules
 from pinakotheke.core.inventory import DECISIONS, FREQUENCIES, KINDS, Demand, Thing, demand
+from pinakotheke.core.inventory.demand import SHELF_DEPTHS, SHELF_HEIGHTS
 from pinakotheke.core.inventory.kinds import ZONES, Way
 from pinakotheke.core.inventory.owned import offers
 from pinakotheke.core.inventory.things import BANDS, Decision, Frequency
@@ -81,6 +83,7 @@ class ThingsView(Schema):
     things: list[ThingView]
     demand: list[DemandView]
     by_owner: list[tuple[str, list[DemandView]]]
+    by_zone: list[tuple[str, list[DemandView]]]
     piles: list[PileView]
     schools: list[SchoolView]
     purge: list[PurgeView]
@@ -163,6 +166,7 @@ def _things(space: models.Space) -> ThingsView:
         things=views,
         demand=_demand(wanted, units),
         by_owner=_by_owner(things, household, units),
+        by_zone=_by_zone(things, rules, units),
         piles=[
             PileView(decision=p.decision, groups=p.groups, pieces=p.pieces, storage=_changes(p.storage, units))
             for p in piles(things, rules)
@@ -210,6 +214,15 @@ def _by_owner(
     ]
 
 
+def _by_zone(things: tuple[Thing, ...], rules: HouseRules, units: Units) -> list[tuple[str, list[DemandView]]]:
+    """The same demand by the zone where such things usually live."""
+    zones: dict[str, list[Thing]] = {}
+    for t in things:
+        if t.stays:
+            zones.setdefault(t.zone or "anywhere", []).append(t)
+    return [(zone, _demand(demand(tuple(here), rules), units)) for zone, here in sorted(zones.items())]
+
+
 def _changes(changes: tuple[Change, ...], units: Units, *, signed: bool = False) -> str:
     """Amounts of storage in a row of words: `0.70 m of rail, 12 litres`."""
     words = []
@@ -230,9 +243,14 @@ def _label(storage: str, label: str, units: Units) -> str:
     """A demand line's name: hanging by drop, shelves by depth."""
     if storage == "hanging":
         return f"hanging, {label}"
-    if label.isdigit():
-        return f"{storage}, up to {amount(float(label), 'mm', units)} deep"
-    return f"{storage}, {label}" if label else storage
+    if not label:
+        return storage
+    words = []
+    for side, of, classes in zip(label.split(), ("deep", "high"), (SHELF_DEPTHS, SHELF_HEIGHTS), strict=True):
+        most = float(side)
+        bound = classes[-2] if most == classes[-1] else most
+        words.append(f"{'over' if most == classes[-1] else 'to'} {amount(bound, 'mm', units)} {of}")
+    return f"{storage}, {', '.join(words)}"
 
 
 @router.get("/vocabulary", response=Vocabulary, operation_id="inventory_vocabulary")

@@ -268,6 +268,8 @@ def _blocked(raw: dict[str, Any] | None, scene: _Scene) -> BlockedView | None:
     if blocked.kind == "size":
         short = with_unit(blocked.short, scene.units)
         said = f"No part fits: the clear {blocked.subject} is {short} too small for the smallest part."
+    elif blocked.kind == "rules":
+        said = "By the house rules nothing may stand on the floor and nothing may be drilled into a wall."
     elif blocked.kind == "too many":
         said = (
             f"There are {blocked.short:.0f} more {blocked.subject} than one space is searched for; join like with like."

@@ -2965,6 +2965,11 @@ export interface components {
                 string,
                 components["schemas"]["DemandView"][]
             ][];
+            /** By Zone */
+            by_zone: [
+                string,
+                components["schemas"]["DemandView"][]
+            ][];
             /** Piles */
             piles: components["schemas"]["PileView"][];
             /** Schools */

@@ -11,6 +11,15 @@ export function Insights({ things }: { things: Schemas['ThingsView'] }) {
           </p>
         ))}
       </Fold>
+      {things.by_zone.length > 1 && (
+        <Fold title="By zone">
+          {things.by_zone.map(([zone, lines]) => (
+            <p key={zone}>
+              <b>{zone}</b> {lines.map((line) => `${line.label} ${line.asked}`).join(', ')}
+            </p>
+          ))}
+        </Fold>
+      )}
       {things.purge.length > 0 && (
         <Fold title="One more purge">
           {things.purge.map((step) => (

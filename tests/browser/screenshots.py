@@ -61,6 +61,9 @@ def pictures(page: Page) -> None:
     take(page, "brief")
     stage(page, "inventory")
     take(page, "sort")
+    page.get_by_text("Zones of the house").click()
+    expect(page.locator(".room-card").first).to_be_visible(timeout=60_000)
+    take(page, "zones")
     stage(page, "layout")
     page.locator("[data-part*=drawer]").first.click()
     take(page, "design")
@@ -83,6 +86,17 @@ def pictures(page: Page) -> None:
         page.get_by_role("region", name="Take the next reading").get_by_role("button", name=digit, exact=True).click()
     page.locator("main").evaluate("room => room.closest('.page').scrollTo(0, 0)")
     take(page, "measure-phone")
+    on_a_phone(page, home)
+
+
+def on_a_phone(page: Page, home: str) -> None:
+    """Brief and Sort as the hand in the closet holds them."""
+    for name, stage_name in (("brief", "house"), ("sort", "inventory")):
+        page.goto(f"{home}/{stage_name}")
+        expect(page.locator(".panel, .things").first).to_be_visible(timeout=60_000)
+        if name == "sort":
+            page.locator(".things").scroll_into_view_if_needed()
+        take(page, f"{name}-phone")
 
 
 def practice(page: Page) -> None:

@@ -9,8 +9,9 @@ WEIGHTS: dict[Weight, float] = {"heavy": 7.0, "medium": 3.2, "fine": 1.6}
 INK, PAPER = "#23262B", "#FFFDF8"
 PIGMENTS = {
     "hanging": "#8C3B3B", "folded": "#A67C2E", "containers": "#3F5F86", "drawers": "#6B4E37", "shoes": "#3E7257",
+    "hooks": "#6E4A6B", "floor": "#5C5348", "overhead": "#46606E",
 }  # fmt: skip
-"""Madder, ochre, smalt, umber, malachite."""
+"""Madder, ochre, smalt, umber, malachite, plum, earth, slate."""
 
 _STROKES = {
     "hanging": '<path d="M12 0V48 M36 0V48"/>',
@@ -18,6 +19,9 @@ _STROKES = {
     "containers": '<path d="M8 8H30V30H8Z" fill="none"/>',
     "drawers": '<circle cx="12" cy="12" r="3.4"/><circle cx="36" cy="36" r="3.4"/>',
     "shoes": '<path d="M-6 30L30 -6 M18 54L54 18"/>',
+    "hooks": '<circle cx="14" cy="14" r="7" fill="none"/><circle cx="38" cy="38" r="7" fill="none"/>',
+    "floor": '<path d="M0 36H48 M12 36V48 M36 36V48"/>',
+    "overhead": '<path d="M0 12H48 M12 0V12 M36 0V12"/>',
 }
 
 

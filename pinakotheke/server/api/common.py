@@ -110,6 +110,6 @@ def _unit(unit: str, units: Units) -> str:
 def _number(value: float | None, unit: str, units: Units) -> str:
     if value is None:
         return "–"
-    if unit == "litres":
+    if unit in ("litres", "hooks"):
         return f"{value:.0f}"
     return f"{value / 1000:.2f}" if units == "metric" else f"{value / 304.8:.1f}"

@@ -73,7 +73,7 @@ function Sessions({ houseId, work }: PanelProps) {
     )
   }
   return (
-    <div className="panel">
+    <div className="panel across">
       <h2>Order of work</h2>
       <p className="quiet small">
         One area at a time: a goal and a time box. {work.planned} min planned, {work.spent} min spent so far.
@@ -181,7 +181,7 @@ function Uses({ houseId, work }: PanelProps) {
       ),
     )
   return (
-    <div className="panel">
+    <div className="panel across">
       <h2>What each space is for</h2>
       <p className="quiet small">
         Things are sent where their kind lives; a space without a word serves as usual.

@@ -1,5 +1,14 @@
 /** Kinds of storage are told apart by hatch and word; the tint only helps. Drawn in millimetres of the drawing. */
-export const STORAGES = ['hanging', 'folded', 'drawers', 'shoes', 'containers'] as const
+export const STORAGES = [
+  'hanging',
+  'folded',
+  'drawers',
+  'shoes',
+  'containers',
+  'hooks',
+  'floor',
+  'overhead',
+] as const
 
 const STROKES: Record<(typeof STORAGES)[number], React.ReactNode> = {
   hanging: <path d="M12 0V48M36 0V48" />,
@@ -12,6 +21,14 @@ const STROKES: Record<(typeof STORAGES)[number], React.ReactNode> = {
   ),
   shoes: <path d="M-6 30L30 -6M18 54L54 18" />,
   containers: <path d="M8 8H30V30H8Z" />,
+  hooks: (
+    <>
+      <circle cx="14" cy="14" r="7" />
+      <circle cx="38" cy="38" r="7" />
+    </>
+  ),
+  floor: <path d="M0 36H48M12 36V48M36 36V48" />,
+  overhead: <path d="M0 12H48M12 0V12M36 0V12" />,
 }
 
 /** Pattern definitions of one drawing; `prefix` keeps their ids apart from those of other drawings on the page. */

@@ -93,7 +93,7 @@ class DesignTests(BrowserTestCase):
         space = self.enter_demo("inventory", space=1)
         self.page.get_by_label("Add things").fill("300 long coats")
         self.page.get_by_role("button", name="Add", exact=True).click()
-        expect(self.page.locator(".things tbody tr")).to_have_count(4)
+        expect(self.page.locator(".things [data-thing]")).to_have_count(11)
         self.go(space, "layout")
         self.page.get_by_role("button", name="Find designs").click()
         expect(self.page.get_by_test_id("blocked")).to_contain_text("Not everything has a place")

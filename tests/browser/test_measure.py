@@ -78,12 +78,12 @@ class SortTests(BrowserTestCase):
         self.enter_demo("inventory", space=1)
         page = self.page
         row = page.locator("tr", has=page.get_by_label("Name of Shirts"))
-        expect(page.locator(".demand")).to_contain_text("16 pieces stay")
+        expect(page.locator(".demand")).to_contain_text("35 pieces stay")
         page.get_by_label("Decision of Shirts").select_option("give away")
-        expect(page.locator(".demand")).to_contain_text("8 pieces stay; 8 pieces leave")
+        expect(page.locator(".demand")).to_contain_text("27 pieces stay; 8 pieces leave")
         expect(row).to_have_class("leaving")
         page.get_by_label("Undo (u)").click()
-        expect(page.locator(".demand")).to_contain_text("16 pieces stay")
+        expect(page.locator(".demand")).to_contain_text("35 pieces stay")
 
     def test_a_way_of_storing_changes_the_demand(self) -> None:
         self.enter_demo("inventory", space=1)
@@ -159,7 +159,7 @@ class HousesTests(BrowserTestCase):
         page.get_by_role("button", name="Add space").click()
         self.step_to("inventory")
         page.get_by_role("button", name="Begin with one short coat").click()
-        expect(page.locator(".things tbody tr")).to_have_count(1)
+        expect(page.locator(".things [data-thing]")).to_have_count(1)
         self.step_to("layout")
         page.get_by_role("button", name="Find designs").click()
         expect(page.get_by_role("alert")).to_contain_text("width")

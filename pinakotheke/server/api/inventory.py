@@ -172,8 +172,9 @@ def _things(space: models.Space) -> ThingsView:
             for p in piles(things, rules)
         ],
         schools=[
-            SchoolView(rule=s.rule, choice=s.choice, changes=_changes(s.changes, units, signed=True))
+            SchoolView(rule=s.rule, choice=s.choice, changes=said)
             for s in other_schools(things, rules)
+            if (said := _changes(s.changes, units, signed=True))
         ],
         purge=[
             PurgeView(thing=p.thing, says=f"{p.pieces} {names[p.thing].lower()} fewer: {_changes(p.freed, units)} free")
@@ -228,7 +229,9 @@ def _changes(changes: tuple[Change, ...], units: Units, *, signed: bool = False)
     words = []
     for change in changes:
         sign = ("+" if change.by > 0 else "−") if signed else ""
-        words.append(f"{sign}{_short(abs(change.by), change.unit, units)} {change.storage}")
+        short = _short(abs(change.by), change.unit, units)
+        if short.split()[0].strip("0."):  # too little to be said in these digits
+            words.append(f"{sign}{short} {change.storage}")
     return ", ".join(words)
 
 

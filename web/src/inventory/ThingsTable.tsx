@@ -85,7 +85,7 @@ export function ThingsTable({ rows, selected, onSelect, ...props }: ThingsTableP
         <tbody>
           {before > 0 && (
             <tr aria-hidden="true">
-              <td colSpan={9} style={{ height: before, padding: 0, border: 0 }} />
+              <td style={{ height: before, padding: 0, border: 0 }} />
             </tr>
           )}
           {items.map((item) => {
@@ -103,7 +103,7 @@ export function ThingsTable({ rows, selected, onSelect, ...props }: ThingsTableP
           })}
           {after > 0 && (
             <tr aria-hidden="true">
-              <td colSpan={9} style={{ height: after, padding: 0, border: 0 }} />
+              <td style={{ height: after, padding: 0, border: 0 }} />
             </tr>
           )}
         </tbody>

@@ -1,0 +1,112 @@
+import { ActionIcon, Button, NativeSelect, NumberInput, TextInput } from '@mantine/core'
+import { IconX } from '@tabler/icons-react'
+import { useState } from 'react'
+
+import { api, body } from '../api/client'
+import { useWorkChange, type WorkPanelProps } from './useWorkChange'
+
+/** Boxes, baskets, jars and furniture the house has already. */
+export function OwnedList({ houseId, work }: WorkPanelProps) {
+  const change = useWorkChange(houseId)
+  const [name, setName] = useState('')
+  const [count, setCount] = useState<number>(1)
+  const [size, setSize] = useState('')
+  const [kind, setKind] = useState<'container' | 'furniture'>('container')
+  const path = { household_id: houseId }
+  return (
+    <div className="panel">
+      <h2>What the house has already</h2>
+      <p className="quiet small">
+        Boxes, baskets, jars, racks: offered to the plan before anything is bought.
+      </p>
+      <table className="table">
+        <tbody>
+          {work.owned.map((row) => (
+            <tr key={row.key}>
+              <td className="n">{row.count}</td>
+              <th scope="row">{row.name}</th>
+              <td>{row.size}</td>
+              <td>{row.kind === 'container' ? row.litres : 'furniture'}</td>
+              <td>
+                <ActionIcon
+                  size={24}
+                  variant="subtle"
+                  color="gray"
+                  aria-label={`Take ${row.name} off the list`}
+                  onClick={() =>
+                    change.mutate(() =>
+                      body(
+                        api.DELETE('/api/households/{household_id}/owned/{key}', {
+                          params: { path: { ...path, key: row.key } },
+                        }),
+                      ),
+                    )
+                  }
+                >
+                  <IconX size={14} />
+                </ActionIcon>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <form
+        className="row"
+        style={{ alignItems: 'flex-end' }}
+        onSubmit={(event) => {
+          event.preventDefault()
+          change.mutate(
+            () =>
+              body(
+                api.POST('/api/households/{household_id}/owned', {
+                  params: { path },
+                  body: { name, count, size, kind, lid: 'none' },
+                }),
+              ),
+            {
+              onSuccess: () => {
+                setName('')
+                setSize('')
+              },
+            },
+          )
+        }}
+      >
+        <NumberInput
+          label="How many"
+          w={76}
+          min={1}
+          max={1000}
+          value={count}
+          onChange={(value) => setCount(Number(value) || 1)}
+        />
+        <TextInput
+          label="Of what"
+          placeholder="wicker baskets"
+          value={name}
+          onChange={(event) => setName(event.currentTarget.value)}
+        />
+        <TextInput
+          label="Outside size"
+          placeholder="320 x 380 x 220"
+          value={size}
+          onChange={(event) => setSize(event.currentTarget.value)}
+        />
+        <NativeSelect
+          label="Kind"
+          value={kind}
+          data={['container', 'furniture']}
+          onChange={(event) => setKind(event.currentTarget.value === 'furniture' ? 'furniture' : 'container')}
+        />
+        <Button
+          type="submit"
+          variant="default"
+          disabled={!name.trim() || !size.trim()}
+          loading={change.isPending}
+        >
+          List it
+        </Button>
+      </form>
+    </div>
+  )
+}

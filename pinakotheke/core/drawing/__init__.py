@@ -5,7 +5,7 @@ wall is *down*, as one stands in front of the closet). Renderers flip and scale;
 """
 
 from .field_sheet import Numbered, field_sheet, numbered
-from .models import Dimension, Drawing, Polyline, Rect, SlotRef, Text, TitleBlock
+from .models import Dimension, Drawing, Polyline, Rect, Text, TitleBlock
 from .of_design import design_elevation, design_plan
 from .of_survey import survey_elevation, survey_plan
 from .pdf import SCALES, TEXT_MM, to_pdf
@@ -19,7 +19,6 @@ __all__ = [
     "Numbered",
     "Polyline",
     "Rect",
-    "SlotRef",
     "Text",
     "TitleBlock",
     "design_elevation",

@@ -4,6 +4,7 @@ from math import atan2, cos, degrees, radians, sin
 
 from ..inventory.needs import Storage
 from ..lengths import Units, format_length
+from ..survey.slots import SlotRef
 from .models import (
     Dimension,
     DimensionState,
@@ -12,7 +13,6 @@ from .models import (
     Point,
     Polyline,
     Rect,
-    SlotRef,
     Text,
     TitleBlock,
     Weight,

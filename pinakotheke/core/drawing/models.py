@@ -4,7 +4,7 @@ from typing import Literal
 
 from ..base import Frozen
 from ..inventory.needs import Storage
-from ..survey.models import Face, Level, Place, Side, What
+from ..survey.slots import SlotRef
 
 Layer = Literal[
     "wall", "opening", "obstacle", "stud", "part", "content", "access", "closed", "dimension", "note",
@@ -54,23 +54,6 @@ class Text(Frozen):
     of: str = ""
     halo: bool = False
     caption: bool = False
-
-
-class SlotRef(Frozen):
-    """The place a dimension's reading belongs to: typing on the dimension line gives a reading there."""
-
-    section: str = "A"
-    what: What
-    level: Level | None = None
-    face: Face | None = None
-    side: Side | None = None
-    at: float | None = None
-    out: float | None = None
-
-    @property
-    def place(self) -> Place:
-        """As `Reading.place`."""
-        return (self.section, self.what, self.level, self.face, self.side, self.at, self.out)
 
 
 class Dimension(Frozen):

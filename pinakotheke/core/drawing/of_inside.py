@@ -2,7 +2,7 @@
 
 from ..survey import Section, Survey
 from ..survey.drawers import drawer_sizes
-from .survey_sheet import SurveySheet, ref
+from .survey_sheet import SurveySheet
 from .walls import obstacle_front
 
 NOMINAL = {"width": 450.0, "height": 120.0, "depth": 480.0, "level": 320.0}
@@ -64,12 +64,12 @@ def _dimensions(sheet: SurveySheet, row: Section, width: float, height: float, z
     if slot:
         value, state = sheet.read(slot)
         low = z + min(height * 0.3, sheet.text * 1.2)
-        sheet.across(0, width, low, value, slot.label, state=state, slot=ref(slot), at=0.36)
+        sheet.across(0, width, low, value, slot.label, state=state, slot=slot.ref, at=0.36)
     for side, share in (("left", 0.12), ("right", 0.94), (None, 0.12)):
         slot = sheet.find(row, what="height", side=side)
         if slot:
             value, state = sheet.read(slot)
-            sheet.upright(width * share, z, z + height, value, slot.label, state=state, slot=ref(slot))
+            sheet.upright(width * share, z, z + height, value, slot.label, state=state, slot=slot.ref)
 
 
 def plan(sheet: SurveySheet, section: Section) -> None:
@@ -85,18 +85,18 @@ def plan(sheet: SurveySheet, section: Section) -> None:
         slot = sheet.find(section, what="width", face=face)
         if slot:
             value, state = sheet.read(slot)
-            sheet.across(0, width, y, value, slot.label, state=state, slot=ref(slot), at=0.55)
+            sheet.across(0, width, y, value, slot.label, state=state, slot=slot.ref, at=0.55)
     for side, share in (("left", 0.16), ("right", 0.9), (None, 0.3)):
         slot = sheet.find(section, what="depth", side=side)
         if slot:
             value, state = sheet.read(slot)
-            sheet.upright(width * share, -depth, 0, value, slot.label, state=state, slot=ref(slot), at=0.42)
+            sheet.upright(width * share, -depth, 0, value, slot.label, state=state, slot=slot.ref, at=0.42)
     slot = sheet.find(section, what="opens")
     if slot:
         _reach(sheet, section, width, depth)
         value, state = sheet.read(slot)
         sheet.upright(width + BOARD + sheet.text * 1.8, -depth - (value or depth * 0.8), -depth, value, slot.label,
-                      state=state, slot=ref(slot))  # fmt: skip
+                      state=state, slot=slot.ref)  # fmt: skip
 
 
 def _reach(sheet: SurveySheet, section: Section, width: float, depth: float) -> None:

@@ -4,10 +4,11 @@ from ..lengths import Units
 from ..survey import Section, Slot, Survey
 from ..survey.closed import ceiling_points
 from ..survey.envelope import LEVEL_AT
+from ..survey.slots import SlotRef
 from ..survey.square import Frame, fitted_depth
 from . import of_inside
-from .models import Drawing, SlotRef, TitleBlock
-from .survey_sheet import SurveySheet, ref
+from .models import Drawing, TitleBlock
+from .survey_sheet import SurveySheet
 from .walls import NOMINAL, WALL, down, opening, plan_walls, reach_in_walls, run_sizes, shell
 
 TEXTS_HIGH, TEXTS_WIDE = 32, 26
@@ -64,7 +65,7 @@ def _heights(sheet: SurveySheet, section: Section, width: float, height: float) 
         if slot:
             value, state = sheet.read(slot)
             at = max(width * share, sheet.text * 1.4)  # its text stays off the wall in a narrow space
-            sheet.upright(at, 0, height, value, slot.label, at=0.74, state=state, slot=ref(slot))
+            sheet.upright(at, 0, height, value, slot.label, at=0.74, state=state, slot=slot.ref)
 
 
 def _widths(sheet: SurveySheet, section: Section, width: float, height: float) -> None:
@@ -74,7 +75,7 @@ def _widths(sheet: SurveySheet, section: Section, width: float, height: float) -
         if slot:
             value, state = sheet.read(slot)
             z = max(share * height, skirting + sheet.text * 0.8)
-            sheet.across(0, width, z, value, slot.label, at=0.36, state=state, slot=ref(slot))
+            sheet.across(0, width, z, value, slot.label, at=0.36, state=state, slot=slot.ref)
 
 
 def _ceilings(sheet: SurveySheet, section: Section, width: float) -> None:
@@ -90,7 +91,7 @@ def _ceilings(sheet: SurveySheet, section: Section, width: float) -> None:
         x = min(max(place if along else width * (0.25 if place == 0 else 0.75), sheet.text * 1.4), width - sheet.text)
         drawn.add(x)
         sheet.upright(x, 0, height, reading.value if reading else None, slot.label, at=0.6,
-                      state="read" if reading else "missing", slot=ref(slot))  # fmt: skip
+                      state="read" if reading else "missing", slot=slot.ref)  # fmt: skip
     if along:
         for place, height in ceiling_points(sheet.survey, section):
             if all(abs(place - x) > sheet.text * 3 for x in drawn):
@@ -102,7 +103,7 @@ def _opening_height(sheet: SurveySheet, one: Survey, slot: Slot, width: float) -
     clear = one.least("opening width") or width - 2 * left
     value, state = sheet.read(slot)
     head = value or NOMINAL["head"]
-    sheet.upright(left + clear * 0.2, 0, head, value, "opening, height", at=0.3, state=state, slot=ref(slot))
+    sheet.upright(left + clear * 0.2, 0, head, value, "opening, height", at=0.3, state=state, slot=slot.ref)
 
 
 def _floor(sheet: SurveySheet, section: Section) -> None:
@@ -114,7 +115,7 @@ def _floor(sheet: SurveySheet, section: Section) -> None:
     for slot in sheet.slots:
         wanted = slot.section == section.id and slot.what == "fall" and sheet.shown(slot)
         if wanted and slot.at is not None and not any(slot.filled_by(r) for r in falls):
-            sheet.mark(slot.at, -WALL, None, slot.label, slot=ref(slot))
+            sheet.mark(slot.at, -WALL, None, slot.label, slot=slot.ref)
     if falls:
         sheet.note("note", (falls[-1].at or 0) / 2, -WALL - sheet.text * 2.9, "floor below the level line",
                    caption=True)  # fmt: skip
@@ -126,11 +127,11 @@ def _leans(sheet: SurveySheet, section: Section, width: float, height: float) ->
         slot = sheet.find(section, what="plumb", side=side)
         if slot and sheet.shown(slot):
             value, state = sheet.read(slot)
-            sheet.mark(x, height + WALL, value, slot.label, state=state, slot=ref(slot), down=False)
+            sheet.mark(x, height + WALL, value, slot.label, state=state, slot=slot.ref, down=False)
     slot = sheet.find(section, what="bow")
     if slot and sheet.shown(slot):
         value, state = sheet.read(slot)
-        sheet.mark(width * 0.72, height + WALL, value, slot.label, state=state, slot=ref(slot), down=False)
+        sheet.mark(width * 0.72, height + WALL, value, slot.label, state=state, slot=slot.ref, down=False)
 
 
 def survey_plan(survey: Survey, units: Units, space: str, date: str = "", text: float = 0,
@@ -152,18 +153,18 @@ def survey_plan(survey: Survey, units: Units, space: str, date: str = "", text: 
         slot = sheet.find(section, what="depth", side=side)
         if slot:
             value, state = sheet.read(slot)
-            sheet.upright(width * share, -depth, 0, value, slot.label, state=state, slot=ref(slot))
+            sheet.upright(width * share, -depth, 0, value, slot.label, state=state, slot=slot.ref)
     slot = sheet.find(section, what="width", level="middle", face="front")
     if slot:
         value, state = sheet.read(slot)
-        sheet.across(0, width, -depth + sheet.text * 0.8, value, slot.label, state=state, slot=ref(slot))
+        sheet.across(0, width, -depth + sheet.text * 0.8, value, slot.label, state=state, slot=slot.ref)
     _diagonals(sheet, section, width, depth)
     y = front - sheet.text * 1.9
     for what, x0, x1 in (("left return", 0.0, left), ("opening width", left, right), ("right return", right, width)):
         slot = sheet.find(section, what=what)
         if slot:
             value, state = sheet.read(slot)
-            sheet.across(x0, x1, y, value, slot.label, state=state, slot=ref(slot), from_y=front)
+            sheet.across(x0, x1, y, value, slot.label, state=state, slot=slot.ref, from_y=front)
     return sheet.drawing("plan", _title(space, "Plan as measured", units, date))
 
 
@@ -172,7 +173,7 @@ def _diagonals(sheet: SurveySheet, section: Section, width: float, depth: float)
         slot = sheet.find(section, what="diagonal", side=side)
         if slot and sheet.shown(slot):
             value, state = sheet.read(slot)
-            sheet.between(a, b, value, slot.label, at=0.3, state=state, slot=ref(slot))
+            sheet.between(a, b, value, slot.label, at=0.3, state=state, slot=slot.ref)
 
 
 def _room_plan(survey: Survey, units: Units, space: str, date: str, text: float) -> Drawing:
@@ -186,7 +187,7 @@ def _room_plan(survey: Survey, units: Units, space: str, date: str, text: float)
             value, state = sheet.read(slot)
             off = _inside(survey, frame) * 0.55
             a, b = down(frame.to_plan(0, off)), down(frame.to_plan(frame.length, off))
-            sheet.between(a, b, found if value is None else value, slot.label, at=0.42, slot=ref(slot),
+            sheet.between(a, b, found if value is None else value, slot.label, at=0.42, slot=slot.ref,
                           state=state if value is not None or found is None else "read")  # fmt: skip
         if len(survey.runs) > 1:
             sheet.beside(down(frame.to_plan(frame.length / 2, -WALL * 1.6)), -frame.turn, section.label)
@@ -206,4 +207,4 @@ def _corner(sheet: SurveySheet, section: Section, frame: Frame) -> None:
     along, out = (reading.at or 900, reading.out or 1200) if reading else (900.0, 1200.0)
     a, b = down(frame.to_plan(frame.length - along, 0)), down(frame.to_plan(frame.length, out))
     sheet.between(a, b, reading.value if reading else None, slot.label, state="read" if reading else "missing",
-                  slot=ref(slot))  # fmt: skip
+                  slot=slot.ref)  # fmt: skip

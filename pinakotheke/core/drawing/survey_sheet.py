@@ -2,8 +2,9 @@
 
 from ..lengths import Units
 from ..survey import Section, Slot, Survey, doubts, next_reading, slots
+from ..survey.slots import SlotRef
 from .canvas import Canvas
-from .models import DimensionState, SlotRef
+from .models import DimensionState
 
 
 class SurveySheet(Canvas):
@@ -36,9 +37,3 @@ class SurveySheet(Canvas):
     def shown(self, slot: Slot) -> bool:
         """Whether a slot is drawn: what is needed, what was read, and what comes next."""
         return slot.needed or slot.place == self._next or any(slot.filled_by(r) for r in self.survey.readings)
-
-
-def ref(slot: Slot) -> SlotRef:
-    """A slot's place, for a dimension line."""
-    return SlotRef(section=slot.section, what=slot.what, level=slot.level, face=slot.face, side=slot.side, at=slot.at,
-                   out=slot.out)  # fmt: skip

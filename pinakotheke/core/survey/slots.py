@@ -9,8 +9,8 @@ from .level import level_length
 from .models import Face, Level, Place, Reading, Section, Side, Survey, What
 
 
-class Slot(Frozen):
-    """A place for a reading; `needed` when no design can be called proven without it."""
+class SlotRef(Frozen):
+    """A place a reading belongs to: typing on a dimension line gives a reading there."""
 
     section: str = "A"
     what: What
@@ -19,14 +19,24 @@ class Slot(Frozen):
     side: Side | None = None
     at: float | None = None
     out: float | None = None
-    label: str
-    how: str
-    needed: bool = True
 
     @property
     def place(self) -> Place:
         """As `Reading.place`."""
         return (self.section, self.what, self.level, self.face, self.side, self.at, self.out)
+
+
+class Slot(SlotRef):
+    """A place for a reading that is asked for; `needed` when no design can be called proven without it."""
+
+    label: str
+    how: str
+    needed: bool = True
+
+    @property
+    def ref(self) -> SlotRef:
+        """The place alone."""
+        return SlotRef.model_validate(self.model_dump(include=set(SlotRef.model_fields)))
 
     def filled_by(self, reading: Reading) -> bool:
         """Whether a reading was taken here; one taken at a point counts for the places near it."""

@@ -5,10 +5,10 @@ from typing import Annotated, Literal
 from ninja import Router, Schema
 from pydantic import Field, StringConstraints
 
-from pinakotheke.core.drawing import SlotRef
 from pinakotheke.core.survey import Heard, SpaceKind, Survey
 from pinakotheke.core.survey.callout import GRAMMAR
 from pinakotheke.core.survey.models import OBSTACLE_KINDS
+from pinakotheke.core.survey.slots import SlotRef
 
 from ..actions import survey as actions
 from ..actions.base import own_space

@@ -6,7 +6,7 @@ from django.utils import timezone
 from ninja import Schema
 
 from pinakotheke.core.checks import check_survey
-from pinakotheke.core.drawing import Drawing, SlotRef, numbered, survey_elevation, survey_plan
+from pinakotheke.core.drawing import Drawing, numbered, survey_elevation, survey_plan
 from pinakotheke.core.errors import PinakothekeError
 from pinakotheke.core.lengths import Units, with_unit
 from pinakotheke.core.survey import (
@@ -15,7 +15,6 @@ from pinakotheke.core.survey import (
     Obstacle,
     Reading,
     Section,
-    Slot,
     SpaceKind,
     Survey,
     doubts,
@@ -33,6 +32,7 @@ from pinakotheke.core.survey.level import level_base
 from pinakotheke.core.survey.models import Instrument
 from pinakotheke.core.survey.passages import passages
 from pinakotheke.core.survey.practice import true_room
+from pinakotheke.core.survey.slots import SlotRef
 from pinakotheke.core.tables import load
 
 from .. import models, rows
@@ -283,12 +283,6 @@ def _means(survey: Survey, section: Section, region: Envelope | None, units: Uni
     return found
 
 
-def slot_ref(slot: Slot) -> SlotRef:
-    """A slot's place."""
-    return SlotRef(section=slot.section, what=slot.what, level=slot.level, face=slot.face, side=slot.side, at=slot.at,
-                   out=slot.out)  # fmt: skip
-
-
 def _slots(survey: Survey, units: Units) -> list[SlotView]:
     """Every place that is asked for, then those that were read though nothing asked."""
     found, shown = [], set()
@@ -297,7 +291,7 @@ def _slots(survey: Survey, units: Units) -> list[SlotView]:
             continue
         here = [r for r in survey.readings if slot.filled_by(r) and r.id not in shown]
         shown |= {r.id for r in here}
-        found.append(_slot(slot_ref(slot), slot.label, slot.how, slot.needed, here, survey, units))
+        found.append(_slot(slot.ref, slot.label, slot.how, slot.needed, here, survey, units))
     rest = [r for r in survey.readings if r.what != "stud" and r.id not in shown]
     for place in dict.fromkeys(r.place for r in rest):
         section, what, level, face, side, at, out = place
@@ -361,7 +355,7 @@ def _next(upcoming: NextReading | None) -> NextView | None:
     if upcoming is None:
         return None
     slot = upcoming.slot
-    return NextView(slot=slot_ref(slot), label=slot.label, how=slot.how, says=upcoming.says, left=upcoming.left)
+    return NextView(slot=slot.ref, label=slot.label, how=slot.how, says=upcoming.says, left=upcoming.left)
 
 
 def _numbered(survey: Survey, units: Units) -> list[NumberedView]:
@@ -369,7 +363,7 @@ def _numbered(survey: Survey, units: Units) -> list[NumberedView]:
     for row in numbered(survey):
         values = [r.value for r in survey.readings if row.slot.filled_by(r)]
         read = with_unit(min(values), units) if values else ""
-        found.append(NumberedView(number=row.number, slot=slot_ref(row.slot), label=row.slot.label,
+        found.append(NumberedView(number=row.number, slot=row.slot.ref, label=row.slot.label,
                                   needed=row.slot.needed, read=read))  # fmt: skip
     return found
 

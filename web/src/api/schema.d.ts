@@ -2194,7 +2194,7 @@ export interface components {
         };
         /**
          * SlotRef
-         * @description The place a dimension's reading belongs to: typing on the dimension line gives a reading there.
+         * @description A place a reading belongs to: typing on a dimension line gives a reading there.
          */
         SlotRef: {
             /**

@@ -66,6 +66,51 @@ class ViewTests(BrowserTestCase):
         expect(self.page.get_by_label("New household")).to_be_visible()
         self.no_barriers("houses")
 
+    def test_every_kind_of_space(self) -> None:
+        house = self.enter_demo().household
+        for space in house.space_set.order_by("pk"):
+            self.go(space, "survey")
+            expect(self.page.locator("[data-slot]").first).to_be_visible()
+            self.no_barriers(space.name)
+
+    def test_zones_lists_and_field_sheets(self) -> None:
+        space = self.enter_demo("inventory")
+        page = self.page
+        page.get_by_label("Select all").click()
+        expect(page.get_by_role("group", name="Change the selected")).to_be_visible()
+        self.no_barriers("many selected")
+        page.get_by_role("button", name="Bring a list").click()
+        expect(page.get_by_role("dialog")).to_be_visible()
+        self.no_barriers("bring a list")
+        page.get_by_label("Or paste rows").fill("count\twhat\n2\tshirts")
+        page.get_by_role("button", name="Look at the rows").click()
+        expect(page.get_by_role("dialog")).to_contain_text("1 rows")
+        self.no_barriers("columns of a list")
+        page.keyboard.press("Escape")
+        page.get_by_text("Zones of the house").click()
+        home = page.locator("[data-home] button").first
+        home.click()
+        expect(page.locator(".home-why")).to_be_visible()
+        self.no_barriers("zones")
+        self.go(space, "survey")
+        page.get_by_role("button", name="Paper").click()
+        page.get_by_role("menuitem", name="Type in a filled field sheet").click()
+        expect(page.locator("[data-number='1']")).to_be_visible()
+        self.no_barriers("field sheet")
+
+    def test_practice(self) -> None:
+        self.enter_demo()
+        page = self.page
+        page.get_by_role("button", name="Ticket-office closet").click()
+        page.get_by_role("menuitem", name="Practise measuring").click()
+        self.no_barriers("choose a difficulty")
+        page.get_by_role("button", name="Begin").click()
+        page.get_by_role("button", name="Take it: tape").click()
+        expect(page.get_by_role("region", name="Readings")).to_contain_text("width, low")
+        page.get_by_role("button", name="Done: show the truth").click()
+        expect(page.get_by_role("dialog")).to_contain_text("Never read")
+        self.no_barriers("the truth")
+
     def test_what_is_not_there_is_said(self) -> None:
         self.enter_demo()
         self.open("/house/999999/1/survey")
@@ -82,6 +127,14 @@ class PhoneTests(BrowserTestCase):
             self.step_to(stage)
             wide = self.page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
             self.assertEqual(wide, 0, f"{stage} scrolls sideways")
+
+    def test_every_kind_of_space_on_a_phone(self) -> None:
+        house = self.enter_demo().household
+        for space in house.space_set.order_by("pk"):
+            self.go(space, "survey")
+            expect(self.page.locator("[data-slot]").first).to_be_attached()
+            wide = self.page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
+            self.assertEqual(wide, 0, f"{space.name} scrolls sideways")
 
     def test_a_reading_is_called_out_on_a_phone(self) -> None:
         self.enter_demo(space=1)

@@ -44,6 +44,16 @@ class BadInputTests(ServerTestCase):
             ("PATCH", f"/things/{self.thing}", {"version": 99, "count": 2, "name": "x"}),
             ("POST", f"/designs/{self.design}/edits", {"version": 99, "command": {"do": "remove", "part": "x"}}),
             ("POST", f"/designs/{self.design}/undo", {"version": 99}),
+            ("POST", f"/spaces/{self.space}/arrivals", {"messages": [{"key": "k" * 12, "line": "depth 600"}]}),
+            ("POST", f"/households/{self.home}/spaces", {"name": "x", "kind": "recess"}),
+            ("POST", f"/households/{self.home}/practice", {"difficulty": "usual"}),
+            ("POST", f"/spaces/{self.space}/instruments/laser", {"version": 99, "slot": {"what": "width"}}),
+            ("POST", f"/households/{self.home}/things/change", {"ids": [self.thing], "decision": "keep"}),
+            ("POST", f"/things/{self.thing}/pin", {"version": 99, "space": "", "band": "low"}),
+            ("POST", f"/things/{self.thing}/go", {"version": 99, "space": "x"}),
+            ("POST", f"/households/{self.home}/sessions", {"space": "x", "goal": "x", "minutes": 60, "spent": 3}),
+            ("POST", f"/households/{self.home}/owned", {"name": "x", "count": 1, "size": "1 x 2 x 3", "lid": "none"}),
+            ("PUT", f"/spaces/{self.space}/use", {"version": 99, "use": {"zones": []}}),
         )
 
     def rows(self) -> list[int]:

@@ -65,11 +65,27 @@ class AnswerTests(ServerTestCase):
         self.check(f"/spaces/{space}/things", "/spaces/{space_id}/things")
         self.check(f"/spaces/{space}/ledger", "/spaces/{space_id}/ledger")
         self.check("/vocabulary", "/vocabulary")
+        self.check("/measure", "/measure")
+        self.check(f"/households/{body['household']}/homes", "/households/{household_id}/homes")
+        self.check(f"/households/{body['household']}/sessions", "/households/{household_id}/sessions")
         self.check("/session", "/session")
         solve = self.ada.post(f"/spaces/{space}/solves").body
         self.check(f"/solves/{solve['id']}", "/solves/{solve_id}")
         gallery = self.check(f"/spaces/{space}/designs", "/spaces/{space_id}/designs")
         self.check(f"/designs/{gallery['designs'][0]['id']}", "/designs/{design_id}")
+
+    def test_every_space_of_the_demo_answers_as_declared(self) -> None:
+        house = self.demo()
+        for space in house.space_set.all():
+            body = self.check(f"/spaces/{space.pk}", "/spaces/{space_id}")
+            self.assertEqual(body["main"] in [s["id"] for s in body["sections"]], True)
+            self.assertEqual(body["missing"] > 0, space.key == "lamp-room", space.key)
+            self.check(f"/spaces/{space.pk}/things", "/spaces/{space_id}/things")
+            self.check(f"/spaces/{space.pk}/ledger", "/spaces/{space_id}/ledger")
+        homes = self.check(f"/households/{house.pk}/homes", "/households/{household_id}/homes")
+        self.assertEqual(len(homes["rooms"]), house.space_set.count())
+        work = self.check(f"/households/{house.pk}/sessions", "/households/{household_id}/sessions")
+        self.assertEqual((len(work["sessions"]), len(work["owned"])), (5, 7))
 
     def test_both_units_say_the_same(self) -> None:
         for units, width in (("metric", "1846"), ("imperial", '72 11/16"')):

@@ -173,7 +173,7 @@ class HomesTests(ServerTestCase):
 class WorkTests(ServerTestCase):
     def test_plan_do_and_drop_a_session(self) -> None:
         space = models.Space.objects.get(pk=self.closet())
-        at = f"/households/{space.household_id}/work"
+        at = f"/households/{space.household_id}/sessions"
         data = {"space": space.key, "goal": "Empty it", "minutes": 60}
         (session,) = self.ada.post(at, data).body["sessions"]
         body = self.ada.put(f"{at}/{session['key']}", {**data, "done": True, "spent": 75}).body

@@ -107,6 +107,8 @@ def diagonal(ear: Ear, clause: Clause) -> CallOut:
 
 def corner(ear: Ear, clause: Clause) -> CallOut:
     lengths = [n.mm for n in ear.lengths(clause, re.sub(r"\b(diagonal|by|and)\b", " ", clause.text))]
+    if len(lengths) != 3 and "diagonal" in clause.words:
+        return diagonal(ear, clause)  # "diagonal from the left back corner 1952"
     if len(lengths) != 3:
         raise CallOutError(clause.said, "a corner is two marks and the diagonal between them",
                            "Say corner 900 x 1200 diagonal 1497.")  # fmt: skip

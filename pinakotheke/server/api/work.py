@@ -114,25 +114,25 @@ def view(household: models.Household) -> WorkView:
     )  # fmt: skip
 
 
-@router.get("/households/{household_id}/work", response=WorkView, operation_id="house_work")
+@router.get("/households/{household_id}/sessions", response=WorkView, operation_id="house_work")
 def get(request: MemberRequest, household_id: PathId) -> WorkView:
     """The plan of work."""
     return view(own_household(request.user, household_id))
 
 
-@router.post("/households/{household_id}/work", response={201: WorkView}, operation_id="house_plan_session")
+@router.post("/households/{household_id}/sessions", response={201: WorkView}, operation_id="house_plan_session")
 def plan(request: MemberRequest, household_id: PathId, data: WorkSessionData) -> tuple[int, WorkView]:
     """Plan a session."""
     return 201, view(actions.plan_session(request.user, household_id, data.model_dump()))
 
 
-@router.put("/households/{household_id}/work/{key}", response=WorkView, operation_id="house_change_session")
+@router.put("/households/{household_id}/sessions/{key}", response=WorkView, operation_id="house_change_session")
 def change(request: MemberRequest, household_id: PathId, key: str, data: WorkSessionData) -> WorkView:
     """Change a session, or close it with what it took."""
     return view(actions.plan_session(request.user, household_id, data.model_dump(), key))
 
 
-@router.delete("/households/{household_id}/work/{key}", response=WorkView, operation_id="house_drop_session")
+@router.delete("/households/{household_id}/sessions/{key}", response=WorkView, operation_id="house_drop_session")
 def drop(request: MemberRequest, household_id: PathId, key: str) -> WorkView:
     """Take a session out of the plan."""
     return view(actions.drop_session(request.user, household_id, key))

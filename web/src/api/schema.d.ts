@@ -220,7 +220,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/households/{household_id}/work": {
+    "/api/households/{household_id}/sessions": {
         parameters: {
             query?: never;
             header?: never;
@@ -244,7 +244,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/households/{household_id}/work/{key}": {
+    "/api/households/{household_id}/sessions/{key}": {
         parameters: {
             query?: never;
             header?: never;

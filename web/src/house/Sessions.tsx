@@ -20,7 +20,7 @@ export function Sessions({ houseId, work }: WorkPanelProps) {
     const { space: at, goal: aim, minutes: box, done, spent } = session
     change.mutate(() =>
       body(
-        api.PUT('/api/households/{household_id}/work/{key}', {
+        api.PUT('/api/households/{household_id}/sessions/{key}', {
           params: { path: { ...path, key: session.key } },
           body: { space: at, goal: aim, minutes: box, done, spent, ...fields },
         }),
@@ -62,7 +62,7 @@ export function Sessions({ houseId, work }: WorkPanelProps) {
               onClick={() =>
                 change.mutate(() =>
                   body(
-                    api.DELETE('/api/households/{household_id}/work/{key}', {
+                    api.DELETE('/api/households/{household_id}/sessions/{key}', {
                       params: { path: { ...path, key: session.key } },
                     }),
                   ),
@@ -82,7 +82,7 @@ export function Sessions({ houseId, work }: WorkPanelProps) {
           const at = space || work.spaces[0]?.key || ''
           change.mutate(() =>
             body(
-              api.POST('/api/households/{household_id}/work', {
+              api.POST('/api/households/{household_id}/sessions', {
                 params: { path },
                 body: { space: at, goal, minutes, done: false },
               }),

@@ -98,7 +98,7 @@ class BrowserTestCase(LiveServerTestCase):
         link = self.page.locator(f"a.stage[href$='/{stage}'], a.stage[href*='/{stage}?']")
         link.click()
         expect(link).to_have_attribute("aria-current", "page")
-        expect(self.page.locator(".sheet .drawing, .bench .panel, .empty").first).to_be_visible()
+        expect(self.page.locator(".sheet .drawing:visible, .bench .panel, .empty, .things").first).to_be_visible()
 
     def go(self, space: models.Space, stage: str) -> None:
         """A stage of a space, loaded."""

@@ -96,6 +96,7 @@ class ViewTests(BrowserTestCase):
         page.get_by_role("button", name="Paper").click()
         page.get_by_role("menuitem", name="Type in a filled field sheet").click()
         expect(page.locator("[data-number='1']")).to_be_visible()
+        expect(page.get_by_role("menu")).to_have_count(0)  # it fades
         self.no_barriers("field sheet")
 
     def test_practice(self) -> None:
@@ -103,6 +104,7 @@ class ViewTests(BrowserTestCase):
         page = self.page
         page.get_by_role("button", name="Ticket-office closet").click()
         page.get_by_role("menuitem", name="Practise measuring").click()
+        expect(page.get_by_role("menu")).to_have_count(0)
         self.no_barriers("choose a difficulty")
         page.get_by_role("button", name="Begin").click()
         page.get_by_role("button", name="Take it: tape").click()

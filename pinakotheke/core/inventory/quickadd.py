@@ -88,7 +88,8 @@ def quick_add(line: str, people: tuple[Person, ...], units: Units, *, space: str
 
 
 def _group(text: str, people: tuple[Person, ...], units: Units, space: str, new_id: str) -> Thing:
-    first, *rest = (part.strip() for part in text.split(","))
+    # A comma parts, but not the decimals of a mass: 1,5 kg rice.
+    first, *rest = (part.strip() for part in re.split(r",(?!\d+\s*k?g\b)", text))
     facts: dict[str, object] = {"id": new_id, "space": space}
     decanted = _decanted(text, first)
     if decanted:

@@ -12,7 +12,9 @@ export function Work({ house }: { house: Schemas['HouseView'] }) {
   const query = useQuery({
     queryKey: keys.work(house.id),
     queryFn: () =>
-      body(api.GET('/api/households/{household_id}/sessions', { params: { path: { household_id: house.id } } })),
+      body(
+        api.GET('/api/households/{household_id}/sessions', { params: { path: { household_id: house.id } } }),
+      ),
   })
   return (
     <Fetched query={query} waiting="Fetching the plan of work">

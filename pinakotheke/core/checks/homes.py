@@ -1,7 +1,6 @@
 """Conflicts of homes as findings, and the reasons for a home in words."""
 
 from ..inventory.zones import Conflict, Home, Reason
-from ..lengths import Units, with_unit
 from .findings import Finding, Severity
 
 SEVERITY: dict[str, Severity] = {
@@ -71,8 +70,3 @@ def reason_words(reason: Reason) -> str:
 def why(home: Home) -> str:
     """All reasons of a home in one line."""
     return "; ".join(reason_words(r) for r in home.reasons) or "room was left there"
-
-
-def band_words(band: str, low: float, high: float, units: Units) -> str:
-    """A height band in words and lengths."""
-    return f"{band}, {with_unit(low, units)} to {with_unit(high, units)}"

@@ -37,8 +37,9 @@ def place_of(
     zone = house_zone(people)
     room: dict[Band, float] = dict.fromkeys(BANDS, 0.0)
     top = 0.0
+    found = envelopes(survey, rules)
     for section in survey.parts:
-        region = envelopes(survey, rules).get(section.id)
+        region = found.get(section.id)
         if region is None:
             continue
         area = (region.x_to - region.x_from) * (region.y_to - region.y_from)

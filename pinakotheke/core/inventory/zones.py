@@ -5,7 +5,6 @@ Each takes the place of least cost that still has room; costs are points, and ev
 thing takes room from the others, so the rest flows on by itself.
 """
 
-from collections import defaultdict
 from typing import Literal
 
 from ..base import Frozen
@@ -264,11 +263,3 @@ def _conflicts(thing: Thing, place: Place, band: Band, reach: _Reach) -> list[Co
     if "power" in thing.row.needs and not place.sockets and uses_a_month(thing.frequency) >= 4:
         add("no socket")
     return found
-
-
-def by_space(found: Homes) -> dict[str, list[Home]]:
-    """Homes by the space they are in."""
-    rows: dict[str, list[Home]] = defaultdict(list)
-    for home in found.homes:
-        rows[home.space].append(home)
-    return dict(rows)

@@ -6,7 +6,7 @@ Plan coordinates: the main section's left end is the origin, x along its wall, y
 """
 
 from itertools import pairwise
-from math import acos, cos, degrees, hypot, radians, sin, tan
+from math import acos, cos, degrees, radians, sin, tan
 
 from ..base import Frozen
 from ..tables import value
@@ -181,8 +181,3 @@ def area(points: tuple[Point, ...]) -> float:
         return 0.0
     ends = (*points[1:], points[0])
     return abs(sum(x0 * y1 - x1 * y0 for (x0, y0), (x1, y1) in zip(points, ends, strict=True))) / 2
-
-
-def base_diagonal(width: float, depth: float) -> float:
-    """Diagonal of a unit's base in mm: what must turn through a passage. √(w² + d²)."""
-    return hypot(width, depth)

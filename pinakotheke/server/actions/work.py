@@ -9,7 +9,7 @@ from pinakotheke.core.house import SpaceUse, WorkSession
 from pinakotheke.core.inventory.owned import Owned
 from pinakotheke.core.lengths import Units, scan_lengths
 
-from .. import models, rows
+from .. import models
 from .base import Invalid, NotFound, User, bump, log, own_household, own_space
 
 MOST = 500
@@ -86,8 +86,3 @@ def disown(user: User, household_id: int, key: str) -> models.Household:
     household.thing_set.filter(container=key).update(container="")
     log(household, user, "stock.remove", key=key)
     return household
-
-
-def stock(household: models.Household) -> tuple[Owned, ...]:
-    """What is owned, as the core takes it."""
-    return rows.stock_of(household)

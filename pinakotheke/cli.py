@@ -21,13 +21,14 @@ from .core.drawing import (
     survey_plan,
     to_pdf,
     to_svg,
+    walkround,
 )
 from .core.errors import HouseFileError, PinakothekeError
 from .core.housefile import House, Space, load_house
 from .core.inventory import demand
-from .core.layout import Design, Solution, design_space, ledger
+from .core.layout import Design, Solution, Task, design_space, ledger
 from .core.materials import bill
-from .core.survey import envelope, envelopes
+from .core.survey import Envelope, envelope, envelopes
 
 SECONDS_PER_EFFORT = 3.0
 """Roughly what an effort of 1 takes on the machine the solver was tuned on."""
@@ -83,7 +84,7 @@ def _parser() -> argparse.ArgumentParser:
         if name in ("cut", "draw"):
             command.add_argument("--design", type=int, metavar="N", help="which alternative, from 1")
         if name == "draw":
-            command.add_argument("--as", dest="form", choices=["svg", "pdf", "field-sheet"], default="svg",
+            command.add_argument("--as", dest="form", choices=["svg", "pdf", "glb", "field-sheet"], default="svg",
                                  help="format; field-sheet is the blank sheet to carry")  # fmt: skip
             command.add_argument("--view", choices=["elevation", "plan"], default="elevation")
             command.add_argument("--section", default="", metavar="ID", help="a wall, level or drawer of the space")
@@ -104,15 +105,23 @@ def _space(house: House, args: argparse.Namespace) -> Space:
 
 
 def _solve(house: House, space: Space, seconds: float) -> Solution:
-    region = envelope(space.survey, house.rules)
+    regions = _regions(house, space)
     effort = max(0.05, min(seconds / SECONDS_PER_EFFORT, 100.0))
-    return design_space(space.id, region, house.things_in(space.id), house.people, house.rules, effort=effort)
+    return design_space(
+        Task(space=space.id, survey=space.survey, envelopes=regions, things=house.things_in(space.id),
+             people=house.people, rules=house.rules, stock=house.stock, effort=effort)
+    )  # fmt: skip
+
+
+def _regions(house: House, space: Space) -> dict[str, Envelope]:
+    """The clear regions of a space; raises what the main one is refused for when there is none at all."""
+    regions = envelopes(space.survey, house.rules)
+    return regions or {space.survey.main.id: envelope(space.survey, house.rules)}
 
 
 def _summary(house: House, space: Space, design: Design) -> dict[str, Any]:
-    region = envelope(space.survey, house.rules)
     things = house.things_in(space.id)
-    findings = check_design(design, space.survey, region, things, house.people)
+    findings = check_design(design, space.survey, _regions(house, space), things, house.people)
     return {
         "design": design.model_dump(mode="json"),
         "gap": design.outcome.gap,
@@ -131,6 +140,8 @@ def _design(house: House, args: argparse.Namespace) -> tuple[Any, int]:
     return {
         "alternatives": [_summary(house, space, d) for d in solution.alternatives],
         "blocked": blocked.model_dump(mode="json") if blocked else None,
+        "frontier": [p.model_dump(mode="json", exclude={"design"}) for p in solution.frontier],
+        "sensitivities": [s.model_dump(mode="json") for s in solution.sensitivities],
     }, 1 if blocked else 0
 
 
@@ -149,7 +160,7 @@ def _checked(house: House, space: Space) -> dict[str, Any]:
     findings = list(check_survey(space.survey, region))
     for history in house.designs:
         if history.base.space == space.id:
-            findings = list(check_design(history.current, space.survey, region, things, house.people))
+            findings = list(check_design(history.current, space.survey, _regions(house, space), things, house.people))
     return {
         "space": space.id,
         "envelope": region.model_dump(mode="json"),
@@ -181,6 +192,8 @@ def _draw(house: House, args: argparse.Namespace) -> tuple[Any, int]:
     space = _space(house, args)
     if args.form == "field-sheet":
         return field_sheet(space.survey, house.units, space.name), 0
+    if args.form == "glb":
+        return walkround(_chosen(house, space, args), space.survey, house.things_in(space.id)), 0
     drawing = _drawing(house, space, args, TEXT_MM * args.scale if args.form == "pdf" else 0)
     return to_pdf([drawing], args.scale, house.units) if args.form == "pdf" else to_svg(drawing), 0
 

@@ -1,25 +1,29 @@
 """The long work: solves, run by a worker through Django's tasks interface.
 
 `manage.py db_worker` carries them out; another backend is a setting. A worker that dies leaves the solve *running*;
-`forget_the_dead` marks it failed at the next start, and nothing found so far is lost.
+`pick_up_again` hands it to the next worker, and nothing found so far is lost.
 """
 
 import logging
 from time import monotonic
+from typing import Any
 
 from django.conf import settings
 from django.db import transaction
+from django.utils import timezone
 from django_tasks import task
 
 from pinakotheke.core.errors import Cancelled, PinakothekeError
-from pinakotheke.core.layout import Design, design_space
-from pinakotheke.core.layout.solve import Watch
-from pinakotheke.core.survey import envelope
+from pinakotheke.core.layout import Design, Task, Watch, Weights, design_space
+from pinakotheke.core.survey import envelopes
+from pinakotheke.core.systems import Finish
 
 from . import models, rows
+from .actions.base import Stale
+from .actions.layout import keep_found
 
 logger = logging.getLogger(__name__)
-ASK_EVERY_S = 0.25
+ASK_EVERY_S = 0.1
 """How often a running search looks whether it was cancelled."""
 
 
@@ -34,6 +38,9 @@ def run_solve(solve_id: int) -> None:
         _search(solve)
     except Cancelled:
         _tell(solve, status=models.Solve.Status.CANCELLED, message="cancelled")
+    except Stale:
+        _tell(solve, status=models.Solve.Status.FAILED,
+              problem="The design was changed while the rest was being found. Ask again.")  # fmt: skip
     except PinakothekeError as error:
         _tell(solve, status=models.Solve.Status.FAILED, problem=str(error))
     except Exception:
@@ -41,23 +48,52 @@ def run_solve(solve_id: int) -> None:
         _tell(solve, status=models.Solve.Status.FAILED, problem="The search broke off. Ask again; it was reported.")
 
 
-def _search(solve: models.Solve) -> None:
-    space = solve.space
+def task_of(solve: models.Solve) -> Task:
+    """The core's task for a search, from the rows as they stand."""
+    space, wishes = solve.space, solve.ask
     household = space.household
-    rules = rows.rules_of(household)
-    region = envelope(rows.survey_of(space), rules)
-    keeper = _Keeper(solve)
-    watch = Watch(check=keeper.check, progress=keeper.progress, found=keeper.found)
-    solution = design_space(
-        space.key, region, rows.things_of(space), rows.people_of(household), rules,
-        effort=settings.SOLVE_EFFORT, watch=watch,
+    rules, survey = rows.rules_of(household), rows.survey_of(space)
+    kept = models.Design.objects.filter(pk=wishes.get("keep") or 0, space=space).first()
+    keep = rows.history_of(kept).current if kept else None
+    return Task(
+        space=space.key, survey=survey, envelopes=envelopes(survey, rules), things=rows.things_of(space),
+        people=rows.people_of(household), rules=rules, stock=rows.stock_of(household),
+        finish=Finish.model_validate(wishes.get("finish") or {"doors": rules.doors}),
+        weights=Weights.model_validate(wishes["weights"]) if wishes.get("weights") else None,
+        budget=rules.budget if wishes.get("within_budget") else None, families=_families(wishes), keep=keep,
+        effort=settings.SOLVE_EFFORT,
     )  # fmt: skip
+
+
+def _families(wishes: dict[str, Any]) -> tuple[str, ...] | None:
+    named = wishes.get("families")
+    return tuple(named) if named else None
+
+
+def _search(solve: models.Solve) -> None:
+    keeper = _Keeper(solve)
+    task = task_of(solve)
+    around = task.keep is not None
+    task.watch = Watch(check=keeper.check, progress=keeper.progress, found=keeper.found if not around else _ignore)
+    solution = design_space(task)
     with transaction.atomic():
+        if around:
+            keep_found(solve, solution.alternatives[0])
+            _tell(solve, status=models.Solve.Status.DONE, progress=1.0, message="done")
+            return
         for design in solution.alternatives:
             keeper.found(design)
         _drop_old(solve, {d.id for d in solution.alternatives})
         blocked = solution.blocked.model_dump(mode="json") if solution.blocked else None
-        _tell(solve, status=models.Solve.Status.DONE, progress=1.0, message="done", blocked=blocked)
+        points = [p.model_dump(mode="json") for p in solution.frontier]
+        for point in points:
+            point["design"]["regions"] = []  # the space's own are put back when it is hung
+        _tell(solve, status=models.Solve.Status.DONE, progress=1.0, message="done", blocked=blocked, frontier=points,
+              sensitivities=[s.model_dump(mode="json") for s in solution.sensitivities])  # fmt: skip
+
+
+def _ignore(design: Design) -> None:
+    """A first design around locked parts is not shown: it would take the place of the person's own."""
 
 
 class _Keeper:
@@ -81,7 +117,7 @@ class _Keeper:
         """A new alternative under its own key; one of that key that was edited by hand makes way under another."""
         with transaction.atomic():
             old = models.Design.objects.filter(space=self.solve.space, key=design.id).first()
-            if old is not None and (old.done or old.undone):
+            if old is not None and (old.done or old.undone or old.kept):
                 taken = set(self.solve.space.designs.values_list("key", flat=True))
                 old.key = next(k for n in range(1, 1000) if (k := f"{design.id}-edited-{n}") not in taken)
                 old.save(update_fields=["key"])
@@ -96,18 +132,22 @@ class _Keeper:
 
 
 def _drop_old(solve: models.Solve, kept: set[str]) -> None:
-    """Alternatives of earlier searches go, but for those edited by hand."""
-    solve.space.designs.exclude(key__in=kept).filter(done=[], undone=[]).delete()
+    """Alternatives of earlier searches go, but for those edited by hand or named."""
+    solve.space.designs.exclude(key__in=kept).filter(done=[], undone=[], kept=False).delete()
 
 
 def _tell(solve: models.Solve, **fields: object) -> None:
+    """Write what is new of a search; one that was cancelled meanwhile stays so."""
     for name, value in fields.items():
         setattr(solve, name, value)
-    solve.save(update_fields=[*fields, "heard"])
+    live = models.Solve.objects.filter(pk=solve.pk).exclude(status=models.Solve.Status.CANCELLED)
+    live.update(**fields, heard=timezone.now())
 
 
-def forget_the_dead() -> int:
-    """Solves that a stopped worker left running: failed, with what they found."""
-    return models.Solve.objects.filter(status=models.Solve.Status.RUNNING).update(
-        status=models.Solve.Status.FAILED, problem="The worker stopped. What was found is kept; ask again."
-    )
+def pick_up_again() -> int:
+    """Searches that a stopped worker left running go back into the queue; how many."""
+    left = list(models.Solve.objects.filter(status=models.Solve.Status.RUNNING).values_list("pk", flat=True))
+    for pk in left:
+        models.Solve.objects.filter(pk=pk).update(status=models.Solve.Status.QUEUED, message="taken up again")
+        run_solve.enqueue(pk)
+    return len(left)

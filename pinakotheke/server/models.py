@@ -194,7 +194,12 @@ class Solve(models.Model):
     progress = models.FloatField(default=0)
     message = models.CharField(max_length=200, blank=True)
     cancel_requested = models.BooleanField(default=False)
+    ask = models.JSONField(default=dict)
+    """What was asked for: weights, finish, budget, families, and the design whose locked parts stay."""
     blocked = models.JSONField(null=True)
+    frontier = models.JSONField(default=list)
+    """The core's points, each with its design."""
+    sensitivities = models.JSONField(default=list)
     problem = models.TextField(blank=True)
     asked = models.DateTimeField(auto_now_add=True)
     heard = models.DateTimeField(auto_now=True)
@@ -213,6 +218,8 @@ class Design(Versioned):
     base = models.JSONField()
     done = models.JSONField(default=list)
     undone = models.JSONField(default=list)
+    kept = models.BooleanField(default=False)
+    """A version someone named: a new search leaves it."""
     solve = models.ForeignKey(Solve, on_delete=models.SET_NULL, null=True, related_name="designs")
 
     class Meta:

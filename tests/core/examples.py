@@ -7,7 +7,8 @@ from importlib.resources import files
 from pinakotheke.core.house import HouseRules, Person
 from pinakotheke.core.housefile import House, load_house
 from pinakotheke.core.inventory import Thing
-from pinakotheke.core.layout import Design, Solution, design_space
+from pinakotheke.core.layout import Design, Solution, Task, apply, design_space
+from pinakotheke.core.layout.edits import SwapPart
 from pinakotheke.core.survey import Envelope, Survey, envelope, hear
 
 PLAIN = "width 1846 1849 1843; height 2412 2408 2415; depth 612 618; opening 1250 x 2030; nibs 296 300"
@@ -37,6 +38,11 @@ def region(line: str = PLAIN, rules: HouseRules = TIGHT_FIT) -> Envelope:
     return envelope(survey(line), rules)
 
 
+def regions(line: str = PLAIN, rules: HouseRules = TIGHT_FIT) -> dict[str, Envelope]:
+    """The envelopes of a call-out line, by section."""
+    return {"A": region(line, rules)}
+
+
 def thing(id: str, kind: str, count: int = 1, **facts: object) -> Thing:
     """A thing in the space `closet`."""
     return Thing.model_validate({"id": id, "name": id, "kind": kind, "count": count, "space": "closet", **facts})
@@ -50,16 +56,36 @@ WARDROBE = (
 )
 
 
+FOLDED = (*WARDROBE[:2], thing("jeans", "jeans", 6), WARDROBE[3])
+"""Things that need no drawer."""
+
+
 def solved(things: Iterable[Thing] = WARDROBE, line: str = PLAIN, rules: HouseRules = TIGHT_FIT,
            effort: float = 0.1, **options: object) -> Solution:  # fmt: skip
     """Alternatives by a short search."""
-    return design_space("closet", region(line, rules), tuple(things), (ADULT,), rules, effort=effort, **options)  # type: ignore[arg-type]
+    return design_space(task(things, line, rules, effort, **options))
+
+
+def task(things: Iterable[Thing] = WARDROBE, line: str = PLAIN, rules: HouseRules = TIGHT_FIT, effort: float = 0.1,
+         **options: object) -> Task:  # fmt: skip
+    """What `solved` searches."""
+    return Task("closet", survey(line), regions(line, rules), tuple(things), (ADULT,), rules, effort=effort, **options)  # type: ignore[arg-type]
 
 
 @lru_cache
 def wardrobe() -> Design:
-    """One small complete design of carcases, always the same."""
-    return next(d for d in solved(families=("carcase",)).alternatives if d.goal == "roomiest")
+    """One small complete design of carcases with drawers, always the same."""
+    found = next(d for d in solved(families=("carcase",)).alternatives if d.goal == "roomiest")
+    for part in found.parts:
+        if part.role == "basket":
+            found = apply(found, SwapPart(part=part.id, role="drawer"))
+    return found
+
+
+@lru_cache
+def hung() -> Design:
+    """One small complete design on track and standard, always the same."""
+    return next(d for d in solved(FOLDED, families=("track",)).alternatives if d.goal == "roomiest")
 
 
 @lru_cache

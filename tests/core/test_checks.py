@@ -16,7 +16,7 @@ from .examples import ADULT, PLAIN, TIGHT_FIT, WARDROBE, demo_house, region, sol
 
 def findings(design: Design, line: str = PLAIN, things: tuple = WARDROBE, people: tuple = (ADULT,)) -> list[Finding]:
     read = survey(line)
-    return list(check_design(design, read, envelope(read, TIGHT_FIT), things, people))
+    return list(check_design(design, read, {"A": envelope(read, TIGHT_FIT)}, things, people))
 
 
 def of(found: list[Finding], code: str) -> list[Finding]:

@@ -92,7 +92,7 @@ class CommandLineTests(TestCase):
         house = {
             "format": "pinakotheke-house-1", "name": "x",
             "spaces": [{"id": "a", "name": "A", "survey": {"readings": [
-                {"id": "r1", "what": "width", "value": 300}, {"id": "r2", "what": "height", "value": 2400},
+                {"id": "r1", "what": "width", "value": 120}, {"id": "r2", "what": "height", "value": 2400},
                 {"id": "r3", "what": "depth", "value": 600}]}}],
         }  # fmt: skip
         got = run("design", "-", stdin=json.dumps(house))

@@ -1,26 +1,34 @@
-"""The two families of parts: what they offer in a space, how bays stand, what they cost, by hand."""
+"""The families of parts: what they offer in a space, how bays stand, what they cost, by hand."""
 
 from decimal import Decimal
 from unittest import TestCase
 
 from pinakotheke.core.house import HouseRules
-from pinakotheke.core.layout.candidates import candidates, shapes_worth
-from pinakotheke.core.systems import FAMILIES, Bay, Part
+from pinakotheke.core.layout.candidates import blind_zones, fills_of, shapes_worth, stand
+from pinakotheke.core.layout.pool import allowed, candidates
+from pinakotheke.core.survey import envelopes
+from pinakotheke.core.systems import FAMILIES, Bay, Finish, Part, Row
 from pinakotheke.core.systems.beams import shelf_carries
 
-from .examples import PLAIN, region
+from .examples import PLAIN, demo_house, region, regions, survey, task
+from .examples import thing as _thing
+from .made_up.ladder import Ladder
 
+FOLDED_ONLY = (_thing("j", "jumper", 5), _thing("s", "shoe-men", 3))
 CARCASE, TRACK = FAMILIES["carcase"], FAMILIES["track"]
+PLAIN_FINISH = Finish()
 OPEN = "width 1846 1846 1846; height 2412 2412 2412; depth 612 612; door none"
 
 
 def bays_of(family_id: str, line: str = OPEN, widths: tuple[int, ...] | None = None) -> tuple[Bay, ...]:
     """Bays of the tallest shape with the given modules, or the first row offered."""
     family, e = FAMILIES[family_id], region(line)
-    shape = shapes_worth(family, e)[0]
+    shape = shapes_worth(family, e, PLAIN_FINISH)[0]
     if widths is None:
-        return next(iter(candidates(family, shape, e))).bays
-    return family.bays(e, shape, ((family.stretches(e, shape)[0][0], widths),))
+        made = fills_of(family, survey(line).main, e, PLAIN_FINISH, [])
+        return stand((max(made, key=lambda f: len(f.rows[0][1].widths)),), {"A": e}, {}, {}).bays
+    row = Row(shape=shape, x=family.stretches(e, shape)[0][0], widths=widths)
+    return tuple(b.model_copy(update={"section": "A"}) for b in family.bays(e, row))
 
 
 def price(family_id: str, part: Part) -> Decimal:
@@ -29,13 +37,13 @@ def price(family_id: str, part: Part) -> Decimal:
 
 class CarcaseTests(TestCase):
     def test_shapes_go_under_the_ceiling_and_into_the_depth(self) -> None:
-        heights = {s.height for s in CARCASE.shapes(region(OPEN))}
-        self.assertEqual(heights, {1270, 1430, 1910, 2070, 2230, 2390})
-        low = {s.height for s in CARCASE.shapes(region(OPEN.replace("2412", "2100")))}
+        heights = {s.height for s in CARCASE.shapes(region(OPEN), PLAIN_FINISH)}
+        self.assertEqual(heights, {702, 926, 1270, 1430, 1910, 2070, 2230, 2390})
+        low = {s.height for s in CARCASE.shapes(region(OPEN.replace("2412", "2100")), PLAIN_FINISH)}
         self.assertEqual(max(low), 2070)
-        shallow = {s.depth for s in CARCASE.shapes(region(OPEN.replace("612", "500")))}
+        shallow = {s.depth for s in CARCASE.shapes(region(OPEN.replace("612", "500")), PLAIN_FINISH)}
         self.assertEqual(shallow, {370, 460})
-        self.assertEqual(CARCASE.shapes(region(OPEN.replace("2412", "1000"))), ())
+        self.assertEqual(CARCASE.shapes(region(OPEN.replace("2412", "690")), PLAIN_FINISH), ())
 
     def test_a_bay_stands_inside_its_boards(self) -> None:
         first, second = bays_of("carcase", widths=(608, 704))
@@ -48,31 +56,34 @@ class CarcaseTests(TestCase):
 
     def test_an_obstacle_to_the_floor_parts_the_run(self) -> None:
         e = region(OPEN + "; pipe at 800, 0 up, 60 x 2400")
-        shape = shapes_worth(CARCASE, e)[0]
+        shape = shapes_worth(CARCASE, e, PLAIN_FINISH)[0]
         self.assertEqual(CARCASE.stretches(e, shape), ((3, 800), (860, 1843)))
-        self.assertFalse(CARCASE.allows(e, shape, 700, (608,)))
-        self.assertTrue(CARCASE.allows(e, shape, 860, (928,)))
+        self.assertFalse(CARCASE.allows(e, Row(shape=shape, x=700, widths=(608,))))
+        self.assertTrue(CARCASE.allows(e, Row(shape=shape, x=860, widths=(928,))))
 
     def test_an_obstacle_over_a_low_carcase_does_not(self) -> None:
         e = region(OPEN + "; pipe at 800, 2000 up, 60 x 100")
-        low = next(s for s in CARCASE.shapes(e) if s.height == 1910)
+        low = next(s for s in CARCASE.shapes(e, PLAIN_FINISH) if s.height == 1910)
         self.assertEqual(CARCASE.stretches(e, low), ((3, 1843),))
 
     def test_fillers_close_narrow_slack_only(self) -> None:
         e = region(OPEN, HouseRules(fit="easy", reserve=0))
-        shape = shapes_worth(CARCASE, e)[0]
-        bays = CARCASE.bays(e, shape, ((12, (928, 832)),))
-        strips = [p for p in CARCASE.structure(e, shape, bays) if p.role == "filler"]
-        self.assertEqual([(p.id, p.x, p.w) for p in strips], [("filler-left", 0, 12)])
+        shape = shapes_worth(CARCASE, e, PLAIN_FINISH)[0]
+        row = Row(shape=shape, x=12, widths=(928, 832))
+        bays = CARCASE.bays(e, row)
+        strips = [p for p in CARCASE.structure(e, row, bays, PLAIN_FINISH) if p.role == "filler"]
+        self.assertEqual([(p.id, p.x, p.w) for p in strips], [("filler-1-left", 0, 12)])
         # 1846 - 12 - 1760 = 74 mm on the right: wider than any strip.
-        narrow = CARCASE.bays(e, shape, ((12, (928, 384, 448)),))
-        strips = [p for p in CARCASE.structure(e, shape, narrow) if p.role == "filler"]
+        row = Row(shape=shape, x=12, widths=(928, 384, 448))
+        narrow = CARCASE.bays(e, row)
+        strips = [p for p in CARCASE.structure(e, row, narrow, PLAIN_FINISH) if p.role == "filler"]
         self.assertEqual([p.w for p in strips], [12])
 
     def test_every_frame_has_its_plinth(self) -> None:
         e = region(OPEN)
-        shape = shapes_worth(CARCASE, e)[0]
-        parts = CARCASE.structure(e, shape, bays_of("carcase", widths=(608, 608)))
+        shape = shapes_worth(CARCASE, e, PLAIN_FINISH)[0]
+        row = Row(shape=shape, x=3, widths=(608, 608))
+        parts = CARCASE.structure(e, row, CARCASE.bays(e, row), PLAIN_FINISH)
         frames, plinths = ([p for p in parts if p.role == role] for role in ("frame", "plinth"))
         self.assertEqual([p.x for p in frames], [p.x for p in plinths])
         self.assertEqual({p.z for p in frames}, {70})
@@ -93,10 +104,10 @@ class CarcaseTests(TestCase):
         shelf = Part(id="s", item="carcase.shelf", role="shelf", bay=0, x=0, y=0, z=0, w=668, d=558, h=18, fixed_to="")
         # 5.50 + 26.00 × 0.668 × 0.558 m² = 15.19.
         self.assertEqual(price("carcase", shelf), Decimal("15.19"))
-        rail = shelf.model_copy(update={"role": "rail"})
+        rail = shelf.model_copy(update={"role": "rail", "item": "carcase.rail"})
         # 6.00 + 7.50 × 0.668 m = 11.01.
         self.assertEqual(price("carcase", rail), Decimal("11.01"))
-        drawer = shelf.model_copy(update={"role": "drawer", "h": 160})
+        drawer = shelf.model_copy(update={"role": "drawer", "item": "carcase.drawer", "h": 160})
         # 27.00 + 48.00 × 0.668 × (0.160 + 0.558) m² = 50.02.
         self.assertEqual(price("carcase", drawer), Decimal("50.02"))
         self.assertEqual(CARCASE.component("shelf", bay).price, Decimal("15.19"))
@@ -109,16 +120,17 @@ class CarcaseTests(TestCase):
 
 class TrackTests(TestCase):
     def test_standards_hang_from_under_the_ceiling(self) -> None:
-        members = {s.member for s in TRACK.shapes(region(OPEN))}
-        self.assertEqual(members, {1120, 1540, 1960} | ({2240} if 2240 + 140 <= 2412 - 60 else set()))
-        for shape in TRACK.shapes(region(OPEN)):
+        members = {s.member for s in TRACK.shapes(region(OPEN), PLAIN_FINISH)}
+        self.assertEqual(members, {560, 1120, 1540, 1960} | ({2240} if 2240 + 140 <= 2412 - 60 else set()))
+        for shape in TRACK.shapes(region(OPEN), PLAIN_FINISH):
             self.assertLessEqual(shape.height, 2412 - 60)
 
     def test_a_standard_at_every_end_of_a_bay(self) -> None:
         e = region(OPEN)
-        shape = shapes_worth(TRACK, e)[0]
-        bays = bays_of("track", widths=(690, 840))
-        parts = TRACK.structure(e, shape, bays)
+        shape = shapes_worth(TRACK, e, PLAIN_FINISH)[0]
+        row = Row(shape=shape, x=3, widths=(690, 840))
+        bays = TRACK.bays(e, row)
+        parts = TRACK.structure(e, row, bays, PLAIN_FINISH)
         centres = [p.x + p.w / 2 for p in parts if p.role == "standard"]
         self.assertEqual(centres, [bays[0].x, bays[1].x, bays[1].x + 840])
         (track,) = [p for p in parts if p.role == "track"]
@@ -131,47 +143,162 @@ class TrackTests(TestCase):
         self.assertEqual([b.z for b in TRACK.brackets(shelf, bay)], [988, 988])
         rail = shelf.model_copy(update={"role": "rail", "h": 25})
         self.assertEqual([b.z for b in TRACK.brackets(rail, bay)], [1025, 1025])
-        self.assertEqual(TRACK.brackets(shelf.model_copy(update={"role": "base"}), bay), ())
+        self.assertEqual(TRACK.brackets(shelf.model_copy(update={"role": "floor"}), bay), ())
 
     def test_brackets_limit_what_a_shelf_carries(self) -> None:
         (bay,) = bays_of("track", widths=(420,))
         self.assertLessEqual(TRACK.component("shelf", bay).rating, min(32, 2 * 18))
 
-    def test_it_has_no_drawers(self) -> None:
-        self.assertFalse({"drawer", "tray", "base"} & TRACK.roles)
+    def test_short_standards_hang_over_what_stands_below(self) -> None:
+        e = region(OPEN + "; radiator at 300, 0 up, 1200 x 600, out 120")
+        short = [s for s in TRACK.shapes(e, PLAIN_FINISH) if s.member == 1120]
+        self.assertEqual({s.height for s in short}, {1260, 2060})
+
+
+class DoorTests(TestCase):
+    def structure(self, finish: Finish) -> list[Part]:
+        e = region(OPEN)
+        shape = next(s for s in shapes_worth(CARCASE, e, finish) if s.height == 2070)
+        row = Row(shape=shape, x=3, widths=(448, 832))
+        return list(CARCASE.structure(e, row, CARCASE.bays(e, row), finish))
+
+    def test_hinged_doors_stand_before_the_frames_one_or_two_to_a_module(self) -> None:
+        parts = self.structure(Finish(doors="hinged"))
+        doors = [p for p in parts if p.role == "door"]
+        self.assertEqual([p.w for p in doors], [446, 414, 414])
+        front = max(p.y + p.d for p in parts if p.role == "frame")
+        self.assertEqual({p.y for p in doors}, {front})
+
+    def test_sliding_doors_take_depth_and_overlap(self) -> None:
+        deepest = {f: max(s.depth for s in CARCASE.shapes(region(OPEN), Finish(doors=f))) for f in ("none", "sliding")}  # type: ignore[arg-type]
+        self.assertLess(deepest["sliding"], deepest["none"] + 1)
+        one, other = (p for p in self.structure(Finish(doors="sliding")) if p.role == "door")
+        self.assertEqual(one.x + one.w - other.x, 40)
+        self.assertFalse(one.overlaps(other))
+
+    def test_legs_crown_and_lights_are_parts(self) -> None:
+        roles = {p.role for p in self.structure(Finish(base="legs", crown=True, lights=True))}
+        self.assertTrue({"legs", "crown", "light"} <= roles and "plinth" not in roles)
+        parts = tuple(self.structure(Finish(lights=True)))
+        self.assertIn("driver", {key for key, *_ in CARCASE.extras(parts)})
+
+
+class CleatTests(TestCase):
+    def test_a_board_is_cut_around_a_pipe_and_loses_its_width(self) -> None:
+        family, e = (
+            FAMILIES["cleat"],
+            region("width 1000; height 2400; depth 500; door none; pipe at 0, 0 up, 80 x 2400, out 90"),
+        )
+        fill = next(f for f in fills_of(family, survey().main, e, PLAIN_FINISH, []) if len(f.rows[0][1].widths) == 1)
+        (bay,) = stand((fill,), {"A": e}, {}, {}).bays
+        (cut,) = bay.cuts
+        self.assertEqual(cut[2:], (0, 90))
+        self.assertEqual(family.clear_width("shelf", bay), bay.w - 38 - (cut[1] - cut[0]))
+        shelf = family.placed(bay, "s", "shelf", 600)
+        self.assertEqual(shelf.cuts, bay.cuts)
+        for cleat in family.brackets(shelf, bay):
+            self.assertFalse(cleat.x < cut[1] and cut[0] < cleat.x + cleat.w and cleat.y < cut[3])
+
+    def test_no_gable_at_a_wall_and_one_where_a_side_is_missing(self) -> None:
+        family, e = FAMILIES["cleat"], region("width 1900; height 2400; depth 500; door none")
+        row = Row(shape=shapes_worth(family, e, PLAIN_FINISH)[0], x=3, widths=(937, 937))
+        bays = family.bays(e, row)
+        self.assertEqual([p.x for p in family.structure(e, row, bays, PLAIN_FINISH)], [3 + 937])
+
+
+class SlopeAndCornerTests(TestCase):
+    def test_under_a_slope_heights_step_down(self) -> None:
+        house = demo_house()
+        stair = house.space("stair-cupboard").survey
+        e = envelopes(stair, house.rules)["A"]
+        stepped = [f for f in fills_of(CARCASE, stair.main, e, PLAIN_FINISH, []) if "step down" in f.said]
+        self.assertTrue(stepped)
+        for fill in stepped:
+            for family, row in fill.rows:
+                self.assertTrue(family.allows(e, row))
+            heights = [r.shape.height for _, r in sorted(fill.rows, key=lambda pair: pair[1].x)]
+            self.assertEqual(heights, sorted(heights, reverse=True))
+
+    def test_under_a_roof_the_tall_stands_further_out(self) -> None:
+        house = demo_house()
+        loft = house.space("loft-wardrobe").survey
+        e = envelopes(loft, house.rules)["A"]
+        back = {s.height: s.setback for s in CARCASE.shapes(e, PLAIN_FINISH)}
+        self.assertEqual(back[926], 0)
+        self.assertGreater(back[max(back)], 0)
+
+    def test_a_corner_is_left_or_reached_through_a_corner_module(self) -> None:
+        house = demo_house()
+        porters = house.space("porters-room").survey
+        found, blind = envelopes(porters, house.rules), blind_zones(porters)
+        (zone,) = blind["A"]
+        widths = set()
+        for fill in fills_of(CARCASE, porters.section("A"), found["A"], PLAIN_FINISH, blind["A"]):
+            for bay in stand((fill,), found, blind, {}).bays:
+                if bay.blind:
+                    widths.add(bay.w + 36)
+                    self.assertFalse(bay.pulls)
+                    self.assertGreaterEqual(bay.w - bay.blind, 290)
+                else:
+                    self.assertLessEqual(bay.x + bay.w, zone[0] + 1)
+        self.assertTrue(widths and widths <= set(CARCASE.corners))
 
 
 class CandidateTests(TestCase):
     def test_every_row_stands_in_its_stretch(self) -> None:
         for line in (OPEN, PLAIN, OPEN + "; pipe at 900, 0 up, 60 x 2400"):
-            e = region(line)
-            for family in FAMILIES.values():
-                for shape in shapes_worth(family, e):
-                    for candidate in candidates(family, shape, e):
-                        self.assertGreater(candidate.modules, 0)
-                        for x, widths in candidate.rows:
-                            self.assertTrue(family.allows(e, shape, x, widths))
-                        ends = [(b.x, b.x + b.w) for b in candidate.bays]
-                        self.assertEqual(ends, sorted(ends))
+            read, found = survey(line), regions(line)
+            pool = candidates(read, found, FAMILIES, (), HouseRules(), PLAIN_FINISH)
+            self.assertTrue(pool)
+            for candidate in pool:
+                for family, row, section, first, end in candidate.spans:
+                    self.assertTrue(family.allows(found[section], row), (family.id, row))
+                    self.assertEqual(end - first, len(row.widths))
+                    ends = [(b.x, b.x + b.w) for b in candidate.bays[first:end]]
+                    self.assertEqual(ends, sorted(ends))
 
     def test_symmetric_when_nothing_else_decides(self) -> None:
         e = region(OPEN)
-        shape = shapes_worth(CARCASE, e)[0]
-        two = next(c for c in candidates(CARCASE, shape, e) if c.modules == 2)
-        ((x, widths),) = two.rows
-        slack = (1843 - 3) - sum(widths)
-        self.assertEqual(x, 3 + slack // 2)
+        two = next(
+            f for f in fills_of(CARCASE, survey(OPEN).main, e, PLAIN_FINISH, []) if len(f.rows[0][1].widths) == 2
+        )
+        ((_, row),) = two.rows
+        self.assertEqual(row.x, 3 + ((1843 - 3) - sum(row.widths)) // 2)
 
     def test_wide_bays_stand_where_drawers_come_out(self) -> None:
         e = region(PLAIN)
-        shape = shapes_worth(CARCASE, e)[0]
-        for candidate in candidates(CARCASE, shape, e):
-            if candidate.modules == 4:
-                pulls = [b.w for b in candidate.bays if b.pulls]
-                self.assertTrue(pulls)
-                break
-        else:
-            self.fail("no row of four")
+        four = next(
+            f for f in fills_of(CARCASE, survey(PLAIN).main, e, PLAIN_FINISH, []) if len(f.rows[0][1].widths) == 4
+        )
+        self.assertTrue([b for b in stand((four,), {"A": e}, {}, {}).bays if b.pulls])
+
+
+class MadeUpFamilyTests(TestCase):
+    """One module and one table in the tests: the family turns up everywhere by itself."""
+
+    def test_it_is_searched_proven_drawn_bought_and_walked_round(self) -> None:
+        from pinakotheke.core.drawing import design_elevation, walkround
+        from pinakotheke.core.layout import design_space, verify
+        from pinakotheke.core.materials import bill, hours
+
+        FAMILIES["ladder"] = Ladder()
+        try:
+            self.assertIn("ladder", allowed(HouseRules()))
+            one = task(line=OPEN, families=("ladder",), things=FOLDED_ONLY)
+            got = design_space(one)
+            self.assertIsNone(got.blocked)
+            design = got.alternatives[0]
+            self.assertEqual(design.families, ("ladder",))
+            self.assertEqual(verify(design, one.envelopes, FOLDED_ONLY), ())
+            lines = {line.item: line for line in bill(design).lines}
+            self.assertEqual(lines["ladder.shelf"].name, "Rung tray")
+            self.assertEqual(lines["ladder.shelf"].each, Decimal("7.00"))
+            self.assertGreater(hours(design).hours, 0)
+            drawn = design_elevation(design, one.survey, FOLDED_ONLY, "metric", "x")
+            self.assertTrue({p.id for p in design.parts} <= {r.of for r in drawn.rects})
+            self.assertEqual(walkround(design, one.survey, FOLDED_ONLY)[:4], b"glTF")
+        finally:
+            del FAMILIES["ladder"]
 
 
 class ObstacleTests(TestCase):
@@ -182,10 +309,10 @@ class ObstacleTests(TestCase):
 
         from .examples import TIGHT_FIT, WARDROBE, solved
 
-        for family in FAMILIES:
+        for family in ("carcase", "track", "cleat", "rack", "pegs"):
             got = solved(WARDROBE, line, TIGHT_FIT, 0.02, families=(family,))
             for design in got.alternatives:
-                self.assertEqual(verify(design, region(line), WARDROBE), ())
+                self.assertEqual(verify(design, regions(line), WARDROBE), ())
 
     def test_what_lies_flat_on_the_wall_closes_nothing(self) -> None:
         line = OPEN + "; box at 0, 0 up, 13 x 71, out 0"
@@ -199,21 +326,22 @@ class ObstacleTests(TestCase):
 
     def test_no_filler_where_access_is_needed(self) -> None:
         e = region(OPEN + "; meter at 0, 1000 up, 2 x 100, access 600", HouseRules(fit="easy", reserve=0))
-        shape = shapes_worth(CARCASE, e)[0]
-        bays = CARCASE.bays(e, shape, ((52, (928, 832)),))
-        self.assertFalse([p for p in CARCASE.structure(e, shape, bays) if p.id == "filler-left"])
+        shape = shapes_worth(CARCASE, e, PLAIN_FINISH)[0]
+        row = Row(shape=shape, x=52, widths=(928, 832))
+        bays = CARCASE.bays(e, row)
+        self.assertFalse([p for p in CARCASE.structure(e, row, bays, PLAIN_FINISH) if p.id == "filler-left"])
         self.solve(OPEN + "; meter at 0, 1000 up, 2 x 100, access 600")
 
     def test_a_track_needs_its_own_strip_of_wall(self) -> None:
         e = region(OPEN)
-        shape = shapes_worth(TRACK, e)[0]
+        shape = shapes_worth(TRACK, e, PLAIN_FINISH)[0]
         over = region(OPEN + f"; pipe at 500, {shape.height + 5} up, 80 x 10, out 40")
-        self.assertTrue(TRACK.allows(e, shape, 3, (840, 840)))
-        self.assertFalse(TRACK.allows(over, shape, 3, (840, 840)))
+        self.assertTrue(TRACK.allows(e, Row(shape=shape, x=3, widths=(840, 840))))
+        self.assertFalse(TRACK.allows(over, Row(shape=shape, x=3, widths=(840, 840))))
         self.solve(OPEN + f"; pipe at 500, {shape.height + 5} up, 80 x 10, out 40")
 
     def test_a_standard_does_not_stand_on_a_pipe(self) -> None:
         e = region(OPEN + "; pipe at 3, 900 up, 20 x 100, out 40")
-        shape = shapes_worth(TRACK, e)[0]
-        self.assertFalse(TRACK.allows(e, shape, 3, (840,)))
-        self.assertTrue(TRACK.allows(e, shape, 24, (840,)))
+        shape = shapes_worth(TRACK, e, PLAIN_FINISH)[0]
+        self.assertFalse(TRACK.allows(e, Row(shape=shape, x=3, widths=(840,))))
+        self.assertTrue(TRACK.allows(e, Row(shape=shape, x=24, widths=(840,))))

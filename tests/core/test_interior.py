@@ -1,163 +1,218 @@
-"""Bays and assignments against brute force on cases small enough to try everything."""
+"""Bays and assignments against brute force on cases small enough to try everything, the bound against a second solver,
+and the compiled kernel against the same functions as plain Python.
+"""
 
-from itertools import permutations, product
+import os
+import subprocess
+import sys
+from itertools import pairwise, permutations, product
 from math import inf
 from random import Random
 from unittest import TestCase
 
+import numpy as np
+from scipy.optimize import linprog
+
 from pinakotheke.core.errors import Cancelled
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.inventory import Thing
-from pinakotheke.core.layout.bound import lower_bound
-from pinakotheke.core.layout.candidates import candidates, shapes_worth
-from pinakotheke.core.layout.interior import SPLIT, UNPLACED, search
-from pinakotheke.core.layout.lots import Lot, cut
-from pinakotheke.core.layout.packing import BayPacker, Weights
-from pinakotheke.core.systems import FAMILIES, Bay, Family
+from pinakotheke.core.layout import Weights, kernel
+from pinakotheke.core.layout.bound import credit, lower_bound, programme
+from pinakotheke.core.layout.interior import CODE, UNPLACED, Interior, Problem, Scale, read, search
+from pinakotheke.core.layout.lots import Household, cut
+from pinakotheke.core.systems import FAMILIES, Bay, Blocked
+from pinakotheke.core.tables import value
 
-from .examples import ADULT, TIGHT_FIT, region, thing
+from .examples import ADULT, thing
+from .test_families import bays_of
 
-WEIGHTS = Weights(price=1.0, reach=2.0, front=0.1)
-KINDS = ("shirt", "jumper", "t-shirt", "jeans", "coat-long", "shoe-men", "box-medium", "hat")
+SCALE = Scale.of(Weights(money=5, room=1, reach=4))
+KINDS = ("shirt", "jumper", "t-shirt", "jeans", "coat-long", "shoe-men", "box-medium", "hat", "broom", "bucket")
+HOME = Household(HouseRules(reserve=0), (ADULT,))
 
 
-def small_case(seed: int, lots: int, bays: int) -> tuple[Family, tuple[Bay, ...], tuple[Lot, ...]]:
-    """A few random lots and the bays of a real candidate."""
+def small_case(seed: int, lots: int, bays: int) -> Problem:
+    """A few random lots and bays of one or two families."""
     random = Random(seed)
-    family = FAMILIES[random.choice(sorted(FAMILIES))]
-    e = region("width 1846; height 2408; depth 612; door none")
-    shape = random.choice(shapes_worth(family, e))
-    chosen = next(c for c in candidates(family, shape, e) if len(c.bays) >= bays)
+    kept: list[Bay] = []
+    while len(kept) < bays:
+        family = random.choice(("carcase", "track", "rack", "cleat"))
+        for bay in bays_of(family)[: bays - len(kept)]:
+            kept.append(bay.model_copy(update={"index": len(kept)}))
+    if random.random() < 0.3:
+        kept[0] = kept[0].model_copy(update={"blocked": (Blocked(low=900, high=1100),)})
     things: list[Thing] = [
-        thing(f"t{n}", random.choice(KINDS), random.randint(1, 4), frequency=random.choice(["daily", "monthly"]))
+        thing(f"t{n}", random.choice(KINDS), random.randint(1, 4), frequency=random.choice(["daily", "monthly"]),
+              together=random.choice(["", "", "tea"]))
         for n in range(lots)
-    ]
-    kept = chosen.bays[:bays]
-    return family, kept, cut(tuple(things), kept, family, HouseRules(reserve=0), (ADULT,))
+    ]  # fmt: skip
+    return Problem(cut(tuple(things), tuple(kept), HOME), kept, SCALE)
 
 
-def brute_order(packer: BayPacker, slots: list[object]) -> float:
-    """Least reach points over every order of the compartments."""
+def found(problem: Problem, **options: object) -> Interior:
+    return search(problem, **{"moves": 3000, "seed": 1, "check": lambda: None, **options})  # type: ignore[arg-type]
+
+
+def brute_interior(problem: Problem) -> float:
+    """The least cost over every choice of a spot for every lot, or none."""
+    choices = [(-1, *range(problem.starts[n], problem.starts[n + 1])) for n in range(len(problem.lots))]
     best = inf
-    for order in permutations(range(len(slots))):
-        top, reach = 0, 0.0
-        for n in order:
-            foot = packer._foot(top, slots[n].units)  # type: ignore[attr-defined]
-            reach += slots[n].cost_at(foot)  # type: ignore[attr-defined]
-            top = foot + slots[n].units  # type: ignore[attr-defined]
-        if top <= packer.most:
-            best = min(best, reach)
-    return best
-
-
-def brute_interior(lots: tuple[Lot, ...], packers: list[BayPacker]) -> float:
-    """The least cost over every choice of a bay and a way for every lot, or none."""
-    spots = [[None, *((b, o) for o in lot.options for b in sorted(o.bays))] for lot in lots]
-    best = inf
-    for choice in product(*spots):
-        cost = UNPLACED * sum(c is None for c in choice)
-        cost += sum(p.stack([c[1] for c in choice if c and c[0] == b], exact=True).cost for b, p in enumerate(packers))
-        for name in {lot.thing.id for lot in lots}:
-            bays = {c[0] for c, lot in zip(choice, lots, strict=True) if c and lot.thing.id == name}
-            cost += SPLIT * max(len(bays) - 1, 0)
-        best = min(best, cost)
+    for choice in product(*choices):
+        try:
+            best = min(best, read(problem, choice).cost)
+        except RuntimeError:  # these do not stand together
+            continue
     return best
 
 
 class BayTests(TestCase):
     def test_the_order_of_compartments_is_the_best_of_all(self) -> None:
+        """Exact without closed heights; the reference stacks every permutation with a loop of its own."""
         tried = 0
-        for seed in range(40):
-            family, bays, lots = small_case(seed, lots=4, bays=1)
-            packer = BayPacker(bays[0], family, WEIGHTS)
-            options = [lot.options[0] for lot in lots if lot.options and 0 in lot.options[0].bays]
-            slots = packer._pack(options)
-            if slots is None or len(slots) < 2 or bays[0].blocked:
+        for seed in range(60):
+            problem = small_case(seed, lots=4, bays=1)
+            if problem.bays[0].blocked:
                 continue
-            placed = packer._best_order(slots)
-            expected = brute_order(packer, slots)
-            self.assertAlmostEqual(placed[2] if placed else inf, expected)
+            spots = [problem.starts[n] for n in range(len(problem.lots)) if problem.lots[n].spots]
+            held = np.array(spots, np.int64)
+            spot_i, spot_f, troubles, bay_i, _bay_f, blocked, n_blocked, *_ = problem.arrays
+            slot_i, slot_f = np.empty((kernel.MOST_SLOTS, 5), np.int64), np.empty((kernel.MOST_SLOTS, 2))
+            member = np.empty(len(spots), np.int64)
+            where, feet = np.empty(kernel.MOST_SLOTS, np.int64), np.empty(kernel.MOST_SLOTS, np.int64)
+            slots, _ = kernel.pack(held, len(spots), spot_i, spot_f, -9, slot_i, slot_f, member, 0.0, bay_i[0, 0])
+            if slots < 2:
+                continue
+            points, _, _ = kernel.order(held, len(spots), slots, spot_i, troubles, -9, slot_i, member, bay_i[0],
+                                        blocked[0], n_blocked[0], 12, where, feet)  # fmt: skip
+            best = inf
+            for order in permutations(range(slots)):
+                top, total = 0, 0.0
+                for c in order:
+                    foot = max(top, int(slot_i[c, 2]))
+                    if foot > slot_i[c, 3] or foot + slot_i[c, 1] > bay_i[0, 0]:
+                        total = inf
+                        break
+                    total += sum(
+                        troubles[spot_i[held[k], kernel.ROW], foot] for k in range(len(spots)) if member[k] == c
+                    )
+                    top = foot + int(slot_i[c, 1])
+                best = min(best, total)
+            self.assertAlmostEqual(points if points < kernel.BIG else inf, best, msg=f"seed {seed}")
             tried += 1
-        self.assertGreater(tried, 8)
+        self.assertGreater(tried, 15)
 
-    def test_a_blocked_height_is_left_free(self) -> None:
-        e = region("width 1000; height 2408; depth 612; door none; pipe at 100, 1000 up, 300 x 100, out 80")
-        family = FAMILIES["track"]
-        chosen = next(iter(candidates(family, shapes_worth(family, e)[0], e)))
-        bay = next(b for b in chosen.bays if b.blocked)
-        packer = BayPacker(bay, family, WEIGHTS)
-        lots = cut((thing("j", "jumper", 10),), (bay.model_copy(update={"index": 0}),), family, TIGHT_FIT, (ADULT,))
-        stack = packer.stack([lot.options[0] for lot in lots])
-        for slot, foot in zip(stack.slots, stack.feet, strict=True):
-            low = bay.z0 + foot * bay.pitch
-            for a, b in bay.blocked:
-                self.assertFalse(low < b and a < low + slot.units * bay.pitch)
+    def test_a_closed_height_is_left_free(self) -> None:
+        (bay,) = bays_of("track", widths=(840,))
+        bay = bay.model_copy(update={"blocked": (Blocked(low=900, high=1150),)})
+        problem = Problem(cut((thing("j", "jumper", 10), thing("k", "jeans", 20)), (bay,), HOME), [bay], SCALE)
+        for c in found(problem).stacks[0]:
+            low = bay.z0 + c.foot * bay.pitch
+            self.assertFalse(low < 1150 and low + c.units * bay.pitch > 900)
+
+    def test_what_stands_on_the_floor_stands_lowest_and_before_what_is_only_to_be_reached(self) -> None:
+        (bay,) = bays_of("track", widths=(840,))
+        bay = bay.model_copy(update={"blocked": (Blocked(low=0, high=300, loose=True),)})
+        problem = Problem(
+            cut((thing("b", "bucket", 1, way="floor"), thing("j", "jumper", 3)), (bay,), HOME), [bay], SCALE
+        )
+        stack = found(problem).stacks[0]
+        self.assertEqual([c.foot for c in stack if c.role == "floor"], [0])
+        self.assertGreaterEqual(min(c.foot * bay.pitch for c in stack if c.role == "shelf"), 300)
+
+    def test_drawers_make_one_chest_under_one_cover(self) -> None:
+        (bay,) = bays_of("carcase", widths=(704,))
+        things = (thing("s", "socks", 60, way="drawer"), thing("u", "t-shirt", 40, way="drawer"))
+        lots = cut(things, (bay,), HOME)
+        for lot in lots:
+            lot.spots = [s for s in lot.spots if s.role == "drawer"]
+        stack = found(Problem(lots, [bay], SCALE)).stacks[0]
+        drawers = [c for c in stack if c.role == "drawer"]
+        self.assertGreater(len(drawers), 1)
+        for below, above in pairwise(drawers):
+            self.assertEqual(below.foot + below.units, above.foot)
+        self.assertEqual([c.covered for c in drawers], [False] * (len(drawers) - 1) + [True])
 
 
 class InteriorTests(TestCase):
     def test_the_search_finds_the_best_of_all_on_small_cases(self) -> None:
-        found = 0
-        for seed in range(12):
-            family, bays, lots = small_case(seed, lots=3, bays=2)
-            if len(lots) > 4:
+        tried = 0
+        for seed in range(24):
+            problem = small_case(seed, lots=3, bays=2)
+            sizes = np.diff(problem.starts)
+            if len(problem.lots) > 4 or np.prod(sizes + 1.0) > 4000:
                 continue
-            packers = [BayPacker(b, family, WEIGHTS) for b in bays]
-            best = brute_interior(lots, packers)
-            got = search(lots, packers, moves=1500, seed=seed, check=lambda: None)
-            self.assertAlmostEqual(got.cost, best, msg=f"seed {seed}")
-            self.assertLessEqual(lower_bound(lots, packers), best + 1e-6)
-            found += 1
-        self.assertGreater(found, 6)
+            best = brute_interior(problem)
+            self.assertAlmostEqual(found(problem, seed=seed + 1).cost, best, msg=f"seed {seed}")
+            self.assertLessEqual(lower_bound(problem), best + 1e-6)
+            tried += 1
+        self.assertGreater(tried, 8)
+
+    def test_the_bound_is_the_same_by_a_second_solver(self) -> None:
+        """GLOP against HiGHS (scipy.optimize.linprog), on the same programme."""
+        for seed in range(12):
+            problem = small_case(seed, lots=8, bays=3)
+            costs, entries, lots, heights = programme(problem)
+            rows = np.zeros((lots + len(heights), len(costs)))
+            for row, variable, coefficient in entries:
+                rows[row, variable] += coefficient
+            got = linprog(costs, A_ub=rows[lots:], b_ub=heights, A_eq=rows[:lots], b_eq=np.ones(lots), bounds=(0, 1),
+                          method="highs")  # fmt: skip
+            self.assertEqual(got.status, 0)
+            self.assertAlmostEqual(lower_bound(problem), max(0.0, got.fun - credit(problem)), places=4)
 
     def test_same_seed_same_answer(self) -> None:
-        family, bays, lots = small_case(3, lots=5, bays=2)
-        once, again = (
-            search(lots, [BayPacker(b, family, WEIGHTS) for b in bays], moves=400, seed=5, check=lambda: None)
-            for _ in range(2)
-        )
+        once, again = (found(small_case(3, lots=6, bays=2), moves=800, seed=5) for _ in range(2))
         self.assertEqual((once.cost, once.choices), (again.cost, again.choices))
 
+    def test_the_compiled_kernel_takes_the_same_steps_as_plain_python(self) -> None:
+        said = f"cost,choices {found(small_case(4, lots=5, bays=2), moves=200, seed=7).choices}"
+        script = (
+            "from tests.core.test_interior import found, small_case\\n"
+            "print('cost,choices', found(small_case(4, lots=5, bays=2), moves=200, seed=7).choices)"
+        ).replace("\\\\n", "\\n")
+        plain = subprocess.run(
+            [sys.executable, "-c", script.replace("\\n", "\n")], capture_output=True, text=True, check=True,
+            env={**os.environ, "NUMBA_DISABLE_JIT": "1"},
+        )  # fmt: skip
+        self.assertEqual(plain.stdout.strip(), said)
+
     def test_what_cannot_be_placed_stays_out(self) -> None:
-        family = FAMILIES["carcase"]
-        _, bays, _ = small_case(1, lots=1, bays=1)
-        lots = cut((thing("big", "custom", 1, size=(3000, 300, 300)),), bays, family, TIGHT_FIT, (ADULT,))
-        got = search(lots, [BayPacker(bays[0], family, WEIGHTS)], moves=50, seed=1, check=lambda: None)
-        self.assertEqual(got.unplaced, 1)
+        bays = bays_of("carcase", widths=(704,))
+        lots = cut((thing("big", "custom", 1, size=(3000, 3000, 300)),), bays, HOME)
+        got = found(Problem(lots, bays, SCALE), moves=50)
+        self.assertEqual((got.unplaced, got.cost), (1, UNPLACED))
 
     def test_moves_never_end_worse_than_they_began(self) -> None:
         for seed in range(6):
-            family, bays, lots = small_case(seed, lots=7, bays=2)
-            packers = [BayPacker(b, family, WEIGHTS) for b in bays]
-            start = search(lots, packers, moves=0, seed=1, check=lambda: None)
-            after = search(lots, packers, moves=300, seed=1, check=lambda: None, start=start.choices)
+            problem = small_case(seed, lots=9, bays=2)
+            start = found(problem, moves=0)
+            after = found(problem, moves=600, start=start.choices)
             self.assertLessEqual((after.unplaced, after.cost), (start.unplaced, start.cost + 1e-6))
-            self.assertLessEqual(lower_bound(lots, packers), after.cost + 1e-6)
+            self.assertLessEqual(lower_bound(problem), after.cost + 1e-6)
 
     def test_a_start_is_taken_over_as_it_is(self) -> None:
-        family, bays, lots = small_case(2, lots=5, bays=2)
-        packers = [BayPacker(b, family, WEIGHTS) for b in bays]
-        found = search(lots, packers, moves=400, seed=9, check=lambda: None)
-        again = search(lots, packers, moves=0, seed=1, check=lambda: None, start=found.choices)
-        self.assertEqual(again.choices, found.choices)
-        self.assertAlmostEqual(again.cost, found.cost)
+        problem = small_case(2, lots=5, bays=2)
+        first = found(problem, moves=400, seed=9)
+        again = found(problem, moves=0, start=first.choices)
+        self.assertEqual(again.choices, first.choices)
+        self.assertAlmostEqual(again.cost, first.cost)
 
     def test_the_check_is_called_and_may_stop_it(self) -> None:
-        family, bays, lots = small_case(2, lots=5, bays=2)
-
         def stop() -> None:
             raise Cancelled
 
         with self.assertRaises(Cancelled):
-            search(lots, [BayPacker(b, family, WEIGHTS) for b in bays], moves=100, seed=1, check=stop)
+            found(small_case(2, lots=5, bays=2), check=stop)
 
     def test_a_thing_kept_together_costs_less_than_one_split(self) -> None:
-        family = FAMILIES["carcase"]
-        e = region("width 1846; height 2408; depth 612; door none")
-        shape = shapes_worth(family, e)[0]
-        bays = next(c for c in candidates(family, shape, e) if len(c.bays) == 2).bays
-        lots = cut((thing("shirts", "shirt", 40, way="hang"),), bays, family, TIGHT_FIT, (ADULT,))
+        bays = bays_of("carcase", widths=(704, 704))
+        lots = cut((thing("shirts", "shirt", 40, way="hang"),), bays, HOME)
         self.assertGreater(len(lots), 1)
-        packers = [BayPacker(b, family, Weights(0.0, 0.0, 0.0)) for b in bays]
-        got = search(lots, packers, moves=500, seed=1, check=lambda: None)
-        used = {choice[0] for choice in got.choices if choice}
-        self.assertAlmostEqual(got.cost, SPLIT * (len(used) - 1))
+        free = Scale(money=0, front=0, reach=0, part=0, hour=0, reuse=0)
+        problem = Problem(lots, bays, free)
+        got = found(problem)
+        used = {problem.spots[c][1].bay for c in got.choices if c >= 0}
+        self.assertAlmostEqual(got.cost, value("design.split") * (len(used) - 1))
+
+    def test_every_role_has_a_code(self) -> None:
+        self.assertEqual({r for f in FAMILIES.values() for r in f.specs} - set(CODE), set())

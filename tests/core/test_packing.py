@@ -1,120 +1,155 @@
-"""One bay packed by hand, and the ledger's sums."""
+"""Lots, what pieces ask of a compartment, the trouble of reaching, and the ledger's sums."""
 
 from unittest import TestCase
 
 from pinakotheke.core.house import HouseRules
-from pinakotheke.core.inventory import Thing
+from pinakotheke.core.house.people import reach_zone
+from pinakotheke.core.inventory.containers import boxed, boxes_for, containers, is_loose
 from pinakotheke.core.layout import ledger
 from pinakotheke.core.layout.edits import RemovePart, apply
+from pinakotheke.core.layout.fits import ask, misfit
 from pinakotheke.core.layout.ledger import capacity
-from pinakotheke.core.layout.lots import Lot, Option, cut, reach_points
-from pinakotheke.core.layout.packing import EMPTY, NO_STACK, BayPacker, Weights
+from pinakotheke.core.layout.lots import Household, cut
+from pinakotheke.core.layout.trouble import reach_trouble, trouble
 from pinakotheke.core.systems import FAMILIES
 
 from .examples import ADULT, WARDROBE, thing, wardrobe
 from .test_families import bays_of
 
 CARCASE = FAMILIES["carcase"]
-FREE = Weights(price=1.0, reach=0.0, front=0.0)
 NO_RESERVE = HouseRules(reserve=0)
-
-
-class PackingTests(TestCase):
-    def setUp(self) -> None:
-        (self.bay,) = bays_of("carcase", widths=(704,))
-        self.packer = BayPacker(self.bay, CARCASE, FREE)
-
-    def lots(self, *things: Thing) -> tuple[Lot, ...]:
-        return cut(things, (self.bay,), CARCASE, NO_RESERVE, (ADULT,))
-
-    def options(self, role: str, *things: Thing) -> list[Option]:
-        return [next(o for o in lot.options if o.role == role) for lot in self.lots(*things)]
-
-    def test_an_empty_bay_costs_nothing(self) -> None:
-        self.assertIs(self.packer.stack([]), EMPTY)
-
-    def test_like_with_like_shares_a_rail(self) -> None:
-        # 10 shirts and 5 jackets: 280 + 275 = 555 of 668 mm: one rail, 11.01.
-        stack = self.packer.stack(self.options("rail", thing("a", "shirt", 10), thing("b", "jacket", 5)))
-        self.assertEqual(len(stack.slots), 1)
-        self.assertAlmostEqual(stack.cost, 11.01)
-
-    def test_what_does_not_fit_beside_opens_another(self) -> None:
-        # 20 shirts take 560 of 668 mm, 8 trousers 256 more. Rails: ⌈1050/32⌉ + ⌈85/32⌉ = 36 pitches for shirts,
-        # ⌈800/32⌉ + 3 = 28 for trousers, of the bay's 71; two rails of shirts would be 72.
-        stack = self.packer.stack(self.options("rail", thing("a", "shirt", 20), thing("b", "trousers", 8)))
-        self.assertEqual([slot.units for slot in stack.slots], [36, 28])
-        two = self.options("rail", thing("a", "shirt", 20), thing("b", "shirt", 8))
-        self.assertIs(self.packer.stack(two), NO_STACK)
-        three = self.options("rail", thing("a", "shirt", 20), thing("b", "jacket", 8), thing("c", "dress", 8))
-        self.assertIs(self.packer.stack(three), NO_STACK)
-
-    def test_a_shelf_at_the_foot_is_the_bays_own_bottom(self) -> None:
-        stack = self.packer.stack(self.options("shelf", thing("j", "jumper", 5)))
-        self.assertAlmostEqual(stack.cost, 0)
-        self.assertEqual(stack.feet, [0])
-
-    def test_drawers_make_one_chest_under_one_cover(self) -> None:
-        stack = self.packer.stack(
-            self.options("drawer", thing("s", "socks", 60, way="drawer"), thing("u", "t-shirt", 40, way="drawer"))
-        )
-        (chest,) = stack.slots
-        self.assertEqual(chest.role, "drawer")
-        self.assertEqual(chest.units, sum(d.units for d in chest.drawers) + 1)
-        self.assertAlmostEqual(stack.cost, 50.02 * len(chest.drawers) + 15.19)
-
-    def test_compartments_never_overlap_and_stay_in_the_bay(self) -> None:
-        everything = self.lots(*WARDROBE, thing("h", "hat", 2), thing("k", "box-medium", 1))
-        stack = self.packer.stack([lot.options[0] for lot in everything])
-        top = 0
-        for slot, foot in zip(stack.slots, stack.feet, strict=True):
-            self.assertGreaterEqual(foot, top)
-            top = foot + slot.units
-        self.assertLessEqual(top, self.packer.most)
-        self.assertEqual(stack.top, top)
-
-    def test_remembering_changes_nothing(self) -> None:
-        options = self.options("rail", thing("a", "shirt", 10))
-        self.assertEqual(self.packer.cost(1, options), self.packer.cost(1, []))
-        self.assertEqual(self.packer.cost(1, options), self.packer.stack(options).cost)
+HOME = Household(NO_RESERVE, (ADULT,))
 
 
 class LotTests(TestCase):
     def test_no_piece_is_lost_and_each_lot_fits_a_compartment(self) -> None:
         bays = bays_of("carcase", widths=(448, 704))
         things = (thing("a", "shirt", 77), thing("b", "jumper", 31), thing("c", "box-medium", 5))
-        lots = cut(things, bays, CARCASE, NO_RESERVE, (ADULT,))
+        lots = cut(things, bays, HOME)
         for one in things:
             self.assertEqual(sum(lot.count for lot in lots if lot.thing.id == one.id), one.count)
         for lot in lots:
-            first = lot.options[0]
-            room = max(CARCASE.component(first.role, bays[b], first.front).capacity for b in first.bays)
-            self.assertLessEqual(first.asked, room)
+            for spot in lot.spots:
+                self.assertLessEqual(spot.asked, CARCASE.component(spot.role, bays[spot.bay], spot.front).capacity)
+
+    def test_handier_lots_are_smaller(self) -> None:
+        bays = bays_of("carcase", widths=(704,))
+        shirts = (thing("a", "shirt", 20, way="hang"),)
+        self.assertEqual(len(cut(shirts, bays, HOME)), 1)
+        self.assertGreater(len(cut(shirts, bays, Household(NO_RESERVE, (ADULT,), handy=0.5))), 1)
 
     def test_what_leaves_makes_no_lot(self) -> None:
-        (bay,) = bays_of("carcase", widths=(704,))
-        self.assertEqual(cut((thing("a", "shirt", 3, decision="sell"),), (bay,), CARCASE, NO_RESERVE, (ADULT,)), ())
+        self.assertEqual(cut((thing("a", "shirt", 3, decision="sell"),), bays_of("carcase", widths=(704,)), HOME), ())
 
     def test_a_reserve_asks_for_more(self) -> None:
-        (bay,) = bays_of("carcase", widths=(704,))
+        bays = bays_of("carcase", widths=(704,))
         shirts = (thing("a", "shirt", 5),)
-        bare, kept = (
-            cut(shirts, (bay,), CARCASE, HouseRules(reserve=r), (ADULT,))[0].options[0].asked for r in (0, 0.2)
-        )
+        bare, kept = (cut(shirts, bays, Household(HouseRules(reserve=r), (ADULT,)))[0].spots[0].asked for r in (0, 0.2))
         self.assertAlmostEqual(kept, bare / 0.8)
 
-    def test_trouble_of_reaching_grows_away_from_the_easy_zone(self) -> None:
-        from pinakotheke.core.house.people import reach_zone
 
-        zone = reach_zone(ADULT)
+class AskTests(TestCase):
+    def test_on_hooks_the_narrow_side_lies_along_the_wall_or_the_whole_length(self) -> None:
+        (bay,) = bays_of("pegs", widths=(1200,))
+        broom = thing("b", "custom", 2, size=(280, 90, 1450), way="box").model_copy(
+            update={"kind": "broom", "way": None}
+        )
+        up = ask(broom, "hook", "hooks", FAMILIES["pegs"], bay, NO_RESERVE, 2)
+        flat = ask(broom, "hook", "hooks", FAMILIES["pegs"], bay, NO_RESERVE, 2, turned=True)
+        self.assertEqual((up.amount, up.width, up.depth), (2 * (90 + 20), 90, 280))
+        self.assertEqual((flat.width, flat.depth), (1450, 90))
+
+    def test_garments_hung_face_out_take_the_depth_and_the_width_of_a_bay(self) -> None:
+        narrow = bays_of("carcase", widths=(448,))[0].model_copy(update={"depth": 340, "hang_depth": 360})
+        wide = bays_of("carcase", widths=(704,))[0].model_copy(update={"depth": 340, "hang_depth": 360})
+        shirts = thing("s", "shirt", 8)
+        for bay, fits in ((narrow, False), (wide, True)):
+            a = ask(shirts, "hang", "face rail", CARCASE, bay, NO_RESERVE, 8)
+            self.assertEqual(misfit(shirts, "hang", "face rail", a, CARCASE, bay) is None, fits)
+        self.assertEqual(CARCASE.capacity("face rail", wide), 340)
+
+    def test_in_a_drawer_pieces_lie_in_stacks_as_high_as_it_is(self) -> None:
+        bay = bays_of("carcase", widths=(704,))[0].model_copy(
+            update={"family": "strips", "axis": "y", "height": 92, "w": 600, "z0": 0, "z1": 440, "pitch": 5}
+        )
+        pads = thing("p", "custom", 9, size=(210, 297, 15))
+        a = ask(pads, "box", "strip", FAMILIES["strips"], bay, NO_RESERVE, 9)
+        # 92 ÷ 15 = 6 high, so 9 make two stacks of 210 mm and 5 mm to grip them.
+        self.assertEqual((a.stacks, a.amount, a.clear), (2, 2 * 215, 302))
+
+    def test_a_made_for_something_compartment_takes_nothing_else(self) -> None:
+        (bay,) = bays_of("carcase", widths=(704,))
+        for kind, fits in (("trousers", True), ("shirt", False)):
+            one = thing("x", kind, 2)
+            a = ask(one, "hang", "trouser rack", CARCASE, bay, NO_RESERVE, 2)
+            self.assertEqual(misfit(one, "hang", "trouser rack", a, CARCASE, bay) is None, fits)
+
+
+class ContainerTests(TestCase):
+    def test_as_many_boxes_as_the_volume_asks_for(self) -> None:
+        # 16 balls of 0.9 l are 14.4 l; a small bin holds 164 × 254 × 117 mm = 4.87 l, filled to 0.7: 3 balls each.
+        yarn = thing("y", "custom", 16, size=(100, 100, 90))
+        bin_s = containers()["bin-s"]
+        each = int(164 * 254 * 117 * 0.7 / (100 * 100 * 90))
+        self.assertEqual(boxes_for(yarn, bin_s, 16), -(-16 // each))
+        self.assertIsNone(boxes_for(thing("z", "custom", 1, size=(300, 300, 300)), bin_s, 1))
+
+    def test_a_lid_that_lifts_off_asks_for_its_own_height_again(self) -> None:
+        jar = containers()["jar-m"]
+        self.assertEqual(jar.room_above, 25)
+        self.assertEqual(jar.model_copy(update={"lid": "screw"}).room_above, 25 + jar.height)
+
+    def test_turned_it_shows_its_side(self) -> None:
+        socks, box = thing("s", "socks", 14), containers()["bin-m"]
+        straight, turned = boxed(socks, box, 14), boxed(socks, box, 14, turned=True)
+        assert straight
+        assert turned
+        self.assertEqual((straight.piece_width, straight.depth), (turned.depth, turned.piece_width))
+
+    def test_what_stands_or_breaks_is_not_loose(self) -> None:
+        self.assertTrue(is_loose(thing("s", "socks", 14)))
+        self.assertFalse(is_loose(thing("b", "book", 20)) if "book" in _kinds() else False)
+        self.assertFalse(is_loose(thing("s", "socks", 1)))
+
+
+def _kinds() -> set[str]:
+    from pinakotheke.core.inventory.kinds import KINDS
+
+    return set(KINDS)
+
+
+class TroubleTests(TestCase):
+    def test_trouble_of_reaching_grows_away_from_the_easy_zone(self) -> None:
+        zone, one = reach_zone(ADULT), thing("t", "jumper", 1, frequency="daily")
         heights = [zone.easy_high, zone.easy_high + 100, zone.high, zone.high + 1, zone.high + 400]
-        points = [reach_points(zone, h, "daily", False, "shelf") for h in heights]
+        points = [reach_trouble(zone, h, one, "shelf", 1.0) for h in heights]
         self.assertEqual(points[0], 0)
         self.assertEqual(points, sorted(points))
         self.assertGreater(points[3], 5 * points[2])
-        # A thing used thirty times a month weighs √30 of one used once.
-        often, seldom = (reach_points(zone, zone.high + 1, f, False, "shelf") for f in ("daily", "monthly"))
+
+    def test_a_daily_thing_weighs_the_root_of_thirty_monthly_ones(self) -> None:
+        (bay,) = bays_of("carcase", widths=(704,))
+        often, seldom = (
+            trouble(thing("t", "jumper", 1, frequency=f), "shelf", 2200, 18, bay, CARCASE, (ADULT,))
+            for f in ("daily", "monthly")
+        )
         self.assertAlmostEqual(often / seldom, 30**0.5)
+
+    def test_poison_within_a_childs_reach_is_worse_than_high_up(self) -> None:
+        child = ADULT.model_copy(update={"id": "kid", "stature": 1150, "age": "child"})
+        bleach = thing("b", "bleach", 1)
+        (bay,) = bays_of("carcase", widths=(704,))
+        low, high = (trouble(bleach, "shelf", z, 18, bay, CARCASE, (ADULT, child)) for z in (600, 1500))
+        self.assertGreater(low, high + 10)
+
+    def test_what_needs_a_socket_far_from_one_is_trouble(self) -> None:
+        (bay,) = bays_of("carcase", widths=(704,))
+        printer = thing("p", "printer", 1)
+        self.assertIn("power", printer.row.needs)
+        near, far = (
+            trouble(printer, "shelf", 800, 18, bay, CARCASE, (ADULT,), ((bay.section, x),)) for x in (300.0, 9000.0)
+        )
+        self.assertGreater(far, near + 10)
 
 
 class LedgerTests(TestCase):
@@ -134,11 +169,11 @@ class LedgerTests(TestCase):
             self.assertAlmostEqual(line.spare or 0, (line.given or 0) - line.asked)
             self.assertGreaterEqual(line.spare or 0, -1e-9)
 
-    def test_a_drawer_counts_in_litres(self) -> None:
+    def test_a_drawer_counts_its_floor(self) -> None:
         design = wardrobe()
         drawer = next(p for p in design.parts if p.role == "drawer")
-        bay = design.bays[drawer.bay or 0]
-        self.assertAlmostEqual(capacity(design, drawer), (bay.w - 26) * (bay.depth - 30) * (drawer.h - 40) / 1e6)
+        bay = design.bay_of(drawer)
+        self.assertAlmostEqual(capacity(design, drawer), (bay.w - 26) * (bay.depth - 30))
 
     def test_what_has_no_place_is_still_asked_for(self) -> None:
         design = wardrobe()

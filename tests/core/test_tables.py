@@ -108,4 +108,8 @@ class OtherTableTests(TestCase):
             self.assertTrue(table["about"].endswith("."))
             for row in table["price"].values():
                 self.assertTrue(all(number > 0 for number in row.values()))
-            self.assertTrue(all(number > 0 for number in table["rating"].values()))
+            for role, spec in family.specs.items():
+                self.assertTrue(spec.ways and (spec.rating or spec.rating_per_m), (family.id, role))
+            for role in family.specs:
+                free = role in ("base", "floor")
+                self.assertTrue(free or role.replace(" ", "-") in table["price"], (family.id, role))

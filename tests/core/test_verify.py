@@ -6,9 +6,9 @@ from pinakotheke.core.layout import Design, Unplaced, verify
 from pinakotheke.core.layout.models import Assignment
 from pinakotheke.core.systems import Part
 
-from .examples import WARDROBE, region, thing, wardrobe
+from .examples import WARDROBE, regions, thing, wardrobe
 
-REGION = region()
+REGION = regions()
 
 
 def changed(design: Design, role: str, **fields: object) -> Design:
@@ -36,15 +36,15 @@ class VerifierTests(TestCase):
         self.assertIn("envelope", self.codes(changed(self.design, "frame", x=-5)))
         self.assertIn("envelope", self.codes(changed(self.design, "frame", h=5000)))
         self.assertIn(
-            "envelope", self.codes(self.design, region=region("width 900; height 2412; depth 612; door none"))
+            "envelope", self.codes(self.design, region=regions("width 900; height 2412; depth 612; door none"))
         )
 
-    def test_in_a_closed_region(self) -> None:
+    def test_in_a_closed_regions(self) -> None:
         frame = self.part("frame")
         pipe = f"; pipe at {frame.x + 50}, 0 up, 40 x 2000, out 60"
         from .examples import PLAIN
 
-        self.assertIn("closed", self.codes(self.design, region=region(PLAIN + pipe)))
+        self.assertIn("closed", self.codes(self.design, region=regions(PLAIN + pipe)))
 
     def test_two_parts_in_one_place(self) -> None:
         frames = [p for p in self.design.parts if p.role == "frame"]
@@ -58,7 +58,7 @@ class VerifierTests(TestCase):
     def test_behind_a_return(self) -> None:
         from .examples import PLAIN
 
-        tight = region(PLAIN.replace("opening 1250 x 2030; nibs 296 300", "opening 300 x 2030; nibs 773 773"))
+        tight = regions(PLAIN.replace("opening 1250 x 2030; nibs 296 300", "opening 300 x 2030; nibs 773 773"))
         self.assertIn("pull-out", self.codes(self.design, region=tight))
 
     def test_too_much_in_a_compartment(self) -> None:
@@ -87,7 +87,14 @@ class VerifierTests(TestCase):
         )
 
     def test_what_is_not_known(self) -> None:
-        self.assertEqual(self.codes(self.design.model_copy(update={"family": "wicker"})), {"unknown"})
+        self.assertEqual(
+            self.codes(
+                self.design.model_copy(
+                    update={"bays": tuple(b.model_copy(update={"family": "wicker"}) for b in self.design.bays)}
+                )
+            ),
+            {"unknown"},
+        )
         self.assertIn("unknown", self.codes(self.design, things=WARDROBE[1:]))
         twice = self.design.model_copy(update={"parts": (*self.design.parts, self.design.parts[0])})
         self.assertIn("unknown", self.codes(twice))

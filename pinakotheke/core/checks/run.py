@@ -1,23 +1,26 @@
 """All checks of a survey and of a design."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
+from itertools import pairwise
 from math import hypot, sqrt
 
 from ..house import Person
 from ..inventory import Thing, uses_a_month
-from ..inventory.needs import need
 from ..layout import Design, verify
-from ..layout.lots import zone_of
+from ..layout.ledger import ask_of
+from ..layout.trouble import REACHED_OVER, hand_height, zone_of
 from ..survey import Envelope, Survey, doubts, missing
 from ..survey.carry import passes
 from ..survey.level import level_base
 from ..survey.passages import passages
-from ..systems import FAMILIES, Part
+from ..systems import PULL_OUTS, Part, family_of
 from ..systems.beams import rail_sag, shelf_sag
-from ..systems.carcase import Carcase
+from ..systems.families.carcase import tilts_up
 from ..tables import entry, load, value
 from .findings import SEVERITIES, Finding, Severity, by
 
+BOARDS = frozenset({"carcase.shelf", "track.shelf", "cleat.shelf"})
+"""Articles that are boards of 18 mm or so, and sag as boards do; others state what they carry."""
 FAULT_CODES = {
     "unknown": "fit.unknown", "envelope": "fit.envelope", "closed": "fit.closed", "overlap": "fit.overlap",
     "support": "fit.support", "pull-out": "pull-out.return", "capacity": "fit.capacity", "load": "strength.rating",
@@ -80,18 +83,22 @@ def _passages(survey: Survey) -> Iterator[Finding]:
                           limit=rule.value, detail=passage.before, **by(rule))  # fmt: skip
 
 
-def check_design(design: Design, survey: Survey, envelope: Envelope, things: tuple[Thing, ...],
+def check_design(design: Design, survey: Survey, envelopes: Mapping[str, Envelope], things: tuple[Thing, ...],
                  people: tuple[Person, ...]) -> tuple[Finding, ...]:  # fmt: skip
-    """Every check of a design, and those of its survey, worst first."""
+    """Every check of a design, and those of its survey, worst first. `envelopes` by section."""
     by_id = {t.id: t for t in things}
+    envelope = envelopes.get(survey.main.id) or next(iter(envelopes.values()))
     found = [*check_survey(survey, envelope)]
-    found += _verified(design, envelope, things)
+    found += _verified(design, envelopes, things, survey)
     found += _unplaced(design, by_id)
     found += _reach(design, by_id, people)
     found += _shelves(design, by_id)
     found += _rails(design, by_id)
-    found += _tall_units(design, survey, envelope)
+    for section in design.sections:
+        if section in envelopes:
+            found += _tall_units(design.in_section(section), survey, envelopes[section])
     found += _wall(design, survey)
+    found += _doors(design)
     return _worst_first(found)
 
 
@@ -99,8 +106,9 @@ def _worst_first(found: list[Finding]) -> tuple[Finding, ...]:
     return tuple(sorted(found, key=lambda f: SEVERITIES.index(f.severity)))
 
 
-def _verified(design: Design, envelope: Envelope, things: tuple[Thing, ...]) -> Iterator[Finding]:
-    for fault in verify(design, envelope, things):
+def _verified(design: Design, envelopes: Mapping[str, Envelope], things: tuple[Thing, ...], survey: Survey,
+              ) -> Iterator[Finding]:  # fmt: skip
+    for fault in verify(design, envelopes, things, survey):
         unit = {"load": "kg", "count": "pieces"}.get(fault.code, "mm")
         source = entry("fit.pull_clear").source if fault.code == "pull-out" else "the design's own geometry"
         yield Finding(code=FAULT_CODES[fault.code], severity="stop", where=(fault.where,), measured=fault.measured,
@@ -116,18 +124,18 @@ def _unplaced(design: Design, things: dict[str, Thing]) -> Iterator[Finding]:
 
 def hand_height_of(design: Design, part: Part) -> float:
     """Height at which a hand takes something out of a part: the rail, the shelf's top, the drawer's edge."""
-    return float(part.z) if part.role == "rail" else float(part.z + part.h)
+    return hand_height(part.role, part.z, part.h, design.bay_of(part))
 
 
 def _reach(design: Design, things: dict[str, Thing], people: tuple[Person, ...]) -> Iterator[Finding]:
     """Each owner against the height their things are taken from. Often used and out of reach: fix; else mind."""
     names = {p.id: p.name for p in people}
-    family = FAMILIES[design.family]
     for a in design.assignments:
         thing, part = things.get(a.thing), design.part(a.part)
-        if thing is None:
+        bay = design.bay_of(part)
+        if thing is None or bay.axis != "z":
             continue
-        depth = family.clear_depth("shelf", design.bays[part.bay or 0]) if part.role in ("shelf", "base") else 0
+        depth = family_of(part).clear_depth(part.role, bay) if part.role in REACHED_OVER else 0
         zone = zone_of(thing, people, depth)
         hand = hand_height_of(design, part)
         if zone.low <= hand <= zone.high:
@@ -142,15 +150,13 @@ def _reach(design: Design, things: dict[str, Thing], people: tuple[Person, ...])
 
 
 def _mass(design: Design, part: Part, things: dict[str, Thing]) -> float:
-    return sum(
-        need(things[a.thing], a.way, design.rules, a.count).mass for a in design.held_by(part.id) if a.thing in things
-    )
+    return sum(ask_of(design, part, a, things).mass for a in design.held_by(part.id) if a.thing in things)
 
 
 def _shelves(design: Design, things: dict[str, Thing]) -> Iterator[Finding]:
     limit_rule = entry("strength.sag")
     for part in design.parts:
-        if part.role != "shelf":
+        if part.role != "shelf" or part.item not in BOARDS:
             continue
         sag = shelf_sag(part.w, part.d, part.h, _mass(design, part, things))
         limit = part.w / limit_rule.value
@@ -180,8 +186,7 @@ def _tall_units(design: Design, survey: Survey, envelope: Envelope) -> Iterator[
     ceiling, room = envelope.height, entry("fit.diagonal_room")
     tallest = max(frames, key=lambda p: hypot(p.h, p.d))
     diagonal = sqrt(tallest.h**2 + tallest.d**2)
-    family = FAMILIES[design.family]
-    if isinstance(family, Carcase) and not family.tilts_up(design.shape, ceiling):
+    if not tilts_up(tallest.h, tallest.d, ceiling):
         yield Finding(
             code="carry.tilt", severity="mind", where=tuple(f.id for f in frames), subject="carcase",
             measured=diagonal + room.value, limit=ceiling, source="√(h² + d²) of the frame lying down", basis="D",
@@ -218,13 +223,25 @@ def _turns_in(frames: list[Part], survey: Survey, envelope: Envelope) -> Iterato
 
 def _wall(design: Design, survey: Survey) -> Iterator[Finding]:
     """A track hangs from the studs: how many it crosses, and whether any were found."""
-    track = next((p for p in design.parts if p.role == "track"), None)
-    if track is None:
-        return
     every = entry("strength.stud_every")
-    crossed = [s for s in survey.studs if track.x <= s <= track.x + track.w]
-    wanted = max(2, int(track.w // every.value))
-    if len(crossed) < wanted and survey.lining != "masonry":
-        severity: Severity = "fix" if design.rules.fixing == "studs-first" else "mind"
-        yield Finding(code="fixing.studs", severity=severity, where=(track.id,), subject="track", measured=len(crossed),
-                      limit=wanted, unit="studs", **by(every))  # fmt: skip
+    for track in (p for p in design.parts if p.role == "track"):
+        studs = survey.only(track.section).studs if track.section else survey.studs
+        crossed = [s for s in studs if track.x <= s <= track.x + track.w]
+        wanted = max(2, int(track.w // every.value))
+        if len(crossed) < wanted and survey.lining != "masonry":
+            severity: Severity = "fix" if design.rules.fixing == "studs-first" else "mind"
+            yield Finding(code="fixing.studs", severity=severity, where=(track.id,), subject="track",
+                          measured=len(crossed), limit=wanted, unit="studs", **by(every))  # fmt: skip
+
+
+def _doors(design: Design) -> Iterator[Finding]:
+    """Behind sliding doors half stands open at a time: nothing that slides out may straddle the meeting line."""
+    leaves = [p for p in design.parts if p.role == "door" and p.bay is None]
+    for one, other in pairwise(leaves):
+        if one.section != other.section:
+            continue
+        line = (one.x + one.w + other.x) / 2
+        for part in design.parts:
+            if part.role in PULL_OUTS and part.section == one.section and part.x < line < part.x + part.w:
+                yield Finding(code="doors.straddle", severity="fix", where=(part.id,), measured=line, basis="C",
+                              limit=part.x, source="sliding doors hide half at a time")  # fmt: skip

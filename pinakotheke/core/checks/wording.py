@@ -43,6 +43,7 @@ _SENTENCES: dict[str, Say] = {
     "pull-out.return": lambda f, mm: (
         f"{_part(f)} cannot come out: the return or the door takes {mm(f.measured)} of it."
     ),
+    "doors.straddle": lambda f, mm: f"{_part(f)} straddles the line at {mm(f.measured)} where the sliding doors meet.",
     "strength.rating": lambda f, mm: f"{_part(f)} holds {f.measured:.1f} kg and is rated {f.limit:.1f} kg.",
     "strength.sag": lambda f, mm: f"{_part(f)} will sag {f.measured:.1f} mm in years; {f.limit:.1f} mm show.",
     "strength.rail": lambda f, mm: f"{_part(f)} will bend {f.measured:.1f} mm; {f.limit:.1f} mm show.",

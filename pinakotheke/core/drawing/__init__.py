@@ -6,10 +6,11 @@ wall is *down*, as one stands in front of the closet). Renderers flip and scale;
 
 from .field_sheet import Numbered, field_sheet, numbered
 from .models import Dimension, Drawing, Polyline, Rect, Text, TitleBlock
-from .of_design import design_elevation, design_plan
+from .of_design import design_elevation, design_plan, design_section
 from .of_survey import survey_elevation, survey_plan
 from .pdf import SCALES, TEXT_MM, to_pdf
 from .svg import to_svg
+from .walkround import walkround
 
 __all__ = [
     "SCALES",
@@ -23,10 +24,12 @@ __all__ = [
     "TitleBlock",
     "design_elevation",
     "design_plan",
+    "design_section",
     "field_sheet",
     "numbered",
     "survey_elevation",
     "survey_plan",
     "to_pdf",
     "to_svg",
+    "walkround",
 ]

@@ -127,6 +127,21 @@ class Canvas:
         self._dimension((x, y), (x, y + long), x, y + long - (self.text if down else -self.text * 0.2), 0, value,
                         label, state, slot, ())  # fmt: skip
 
+    def take(self, other: "Canvas", dx: float, dy: float) -> None:
+        """Everything on another canvas, moved by so much."""
+
+        def moved(point: Point) -> Point:
+            return (point[0] + dx, point[1] + dy)
+
+        self.rects += [r.model_copy(update={"x": r.x + dx, "y": r.y + dy}) for r in other.rects]
+        self.lines += [p.model_copy(update={"points": tuple(map(moved, p.points))}) for p in other.lines]
+        self.texts += [t.model_copy(update={"x": t.x + dx, "y": t.y + dy}) for t in other.texts]
+        self.dimensions += [
+            d.model_copy(update={"start": moved(d.start), "end": moved(d.end), "x": d.x + dx, "y": d.y + dy,
+                                 "extensions": tuple((moved(a), moved(b)) for a, b in d.extensions)})
+            for d in other.dimensions
+        ]  # fmt: skip
+
     def _dimension(self, start: Point, end: Point, x: float, y: float, turn: float, value: float | None, label: str,
                    state: DimensionState, slot: SlotRef | None,
                    extensions: tuple[tuple[Point, Point], ...]) -> None:  # fmt: skip

@@ -37,7 +37,7 @@ class Polyline(Frozen):
     of: str = ""
     weight: Weight = "fine"
     dashed: bool = False
-    hatch: Literal["cut"] | None = None
+    hatch: Storage | Literal["cut"] | None = None
     """Given, the points bound a face that is filled."""
 
 
@@ -88,7 +88,7 @@ class TitleBlock(Frozen):
 class Drawing(Frozen):
     """A view with its bounds in mm: x0, y0, x1, y1."""
 
-    view: Literal["elevation", "plan"]
+    view: Literal["elevation", "plan", "section"]
     bounds: tuple[float, float, float, float]
     rects: tuple[Rect, ...] = ()
     lines: tuple[Polyline, ...] = ()

@@ -1,58 +1,214 @@
-"""A design as an elevation with what lives where, and as a plan."""
+"""A design from the front, from above and cut through: walls unfolded side by side, drawers seen from above.
+
+What lives in a compartment is shown as hatched boxes, as silhouettes piece by piece, or not at all; doors shut hide it,
+open they stand aside.
+"""
 
 from collections import Counter
+from math import cos, radians, sin
+from typing import Literal
 
 from ..inventory import Thing
-from ..inventory.needs import need
+from ..inventory.needs import STORAGE_OF
 from ..layout import Design
-from ..layout.ledger import EMPTY_IS
+from ..layout.contain import lying
+from ..layout.ledger import EMPTY_IS, ask_of
+from ..layout.trial import TrialMark
 from ..lengths import Units
-from ..survey import Survey
-from ..systems import HOLDERS, Part
+from ..survey import Section, Survey
+from ..survey.square import Frame
+from ..systems import HANGING, HOLDERS, Part, family_of
 from ..tables import value
 from .canvas import Canvas
 from .models import Drawing, TitleBlock
 from .of_survey import plan_text, text_height
-from .walls import NOMINAL, opening, plan_walls, reach_in_walls, shell
+from .walls import NOMINAL, down, obstacle_front, opening, plan_walls, reach_in_walls, shell
+
+Inside = Literal["hatch", "silhouettes", "bare"]
+GAP = 420.0
+"""Between walls that are unfolded side by side, mm on the drawing."""
+BOARD = 18.0
+HIDDEN_BEHIND = frozenset({"bracket", "cleat"})
+FRONTMOST = frozenset({"door", "curtain", "fascia"})
 
 
 def design_elevation(design: Design, survey: Survey, things: tuple[Thing, ...], units: Units, space: str,
-                     date: str = "", text: float = 0, dimensioned: bool = True) -> Drawing:  # fmt: skip
-    """Parts and their contents from the front, with bay widths and heights."""
-    canvas = Canvas(text or text_height(survey), units)
-    width, height = shell(canvas, survey, survey.main)
-    opening(canvas, survey.only(), width, height)
-    for part in design.parts:
-        _part(canvas, part)
+                     date: str = "", text: float = 0, dimensioned: bool = True, *, inside: Inside = "hatch",
+                     doors: Literal["open", "shut"] = "open", marks: tuple[TrialMark, ...] = ()) -> Drawing:  # fmt: skip
+    """Parts and their contents from the front: every wall that is fitted, unfolded side by side; drawers as they lie
+    open, from above.
+    """
     names = {t.id: t for t in things}
-    for part in design.parts:
-        if part.role in HOLDERS:
-            _contents(canvas, design, part, names)
-    if dimensioned:
-        _dimensions(canvas, design, width, height)
-    return canvas.drawing("elevation", _title(design, "Elevation", units, space, date))
+    sections = [s for s in survey.parts if s.id in design.sections] or [survey.main]
+    size = text or text_height(survey) * max(1.0, len([s for s in sections if s.kind != "level"]) ** 0.6)
+    whole = Canvas(size, units)
+    at_x = at_z = 0.0
+    for n, section in enumerate(sections):
+        one = Canvas(size, units)
+        width, height = _wall(one, survey, section)
+        part_design = design.in_section(section.id)
+        flat = section.kind == "drawer"
+        for part in part_design.parts:
+            if part.role not in FRONTMOST:
+                _part(one, part, flat)
+        if doors == "open" or not any(p.role in FRONTMOST for p in part_design.parts):
+            for part in part_design.parts:
+                if part.role in HOLDERS and inside != "bare":
+                    _contents(one, design, part, names, inside, flat)
+        for part in part_design.parts:
+            if part.role in FRONTMOST:
+                _door(one, part, doors)
+        if dimensioned:
+            _dimensions(one, design, section, width, height, flat)
+        for mark in marks:
+            if mark.section == section.id and not flat:
+                one.line("note", (-60, mark.z), (width + 60, mark.z), weight="medium", dashed=True)
+        if len(sections) > 1:
+            one.note("note", width / 2, height + size * 1.6, section.label, caption=True, size=1.15)
+        if section.kind == "level" and n and sections[n - 1].kind == "level":
+            whole.take(one, at_x, at_z)
+        else:
+            at_x, at_z = (at_x + GAP + size * 2 if n else 0.0), 0.0
+            whole.take(one, at_x, 0)
+        if section.kind == "level" and n + 1 < len(sections) and sections[n + 1].kind == "level":
+            at_z += height + BOARD
+        else:
+            at_x += width
+    shows = "Elevation" if len(sections) == 1 else "Elevation, unfolded"
+    return whole.drawing("elevation", _title(design, shows, units, space, date))
 
 
-def design_plan(design: Design, survey: Survey, units: Units, space: str, date: str = "", text: float = 0) -> Drawing:
-    """Parts from above, with the run's bays and depth."""
+def _wall(canvas: Canvas, survey: Survey, section: Section) -> tuple[float, float]:
+    """What stands around a section: a wall with floor and ceiling, or the box of a level or a drawer."""
+    if section.kind == "run":
+        width, height = shell(canvas, survey, section)
+        if section.id == survey.main.id:
+            opening(canvas, survey.only(), width, height)
+        return width, height
+    one = survey.only(section.id)
+    width = one.least("width") or 600.0
+    height = (one.least("depth") if section.kind == "drawer" else one.least("height")) or 300.0
+    for x, y, w, h in ((-BOARD, -BOARD, width + 2 * BOARD, BOARD), (-BOARD, 0, BOARD, height),
+                       (width, 0, BOARD, height), (-BOARD, height, width + 2 * BOARD, BOARD)):  # fmt: skip
+        canvas.rect("wall", x, y, w, h, weight="medium", cut=True)
+    for o in one.obstacles:
+        if section.kind == "drawer":
+            canvas.rect("obstacle", o.x, o.y, o.width, o.projection, of=o.id)
+        else:
+            obstacle_front(canvas, o, height)
+    return width, height
+
+
+def design_plan(design: Design, survey: Survey, units: Units, space: str, date: str = "", text: float = 0,
+                doors: Literal["open", "shut"] = "open") -> Drawing:  # fmt: skip
+    """Parts from above, with the runs' bays and depth; open doors with what they sweep."""
     canvas = Canvas(text or plan_text(survey), units)
     one = survey.only()
     width = one.least("width") or NOMINAL["width"]
     depth = max(one.values("depth"), default=NOMINAL["depth"])
-    plan_walls(canvas, survey)
+    if survey.main.kind != "run":
+        return _flat_plan(design, survey, units, space, date, canvas)
+    placed = {f.section: f for f in plan_walls(canvas, survey)}
     front = -depth if survey.is_open_fronted else reach_in_walls(canvas, survey, width, depth)[2]
-    seen: set[tuple[int, int, int, int]] = set()
+    seen: set[tuple[str, int, int, int, int]] = set()
     for part in design.parts:
-        footprint = (part.x, part.y, part.w, part.d)
-        if part.role in ("frame", "shelf", "track", "standard", "rail", "filler") and footprint not in seen:
-            seen.add(footprint)
-            canvas.rect("part", part.x, -part.y - part.d, part.w, part.d, of=part.id, role=part.role,
-                        weight="medium" if part.role == "frame" else "fine", dashed=part.role == "rail")  # fmt: skip
-    deepest = max((p.y + p.d for p in design.parts), default=0)
-    canvas.upright(width * 0.5, -deepest, 0, deepest, "depth taken")
+        footprint = (part.section, part.x, part.y, part.w, part.d)
+        frame = placed.get(part.section)
+        if frame is None or part.role in HIDDEN_BEHIND or part.role == "container" or footprint in seen:
+            continue
+        seen.add(footprint)
+        if part.role == "door" and doors == "open":
+            _swing(canvas, design, part, frame)
+        else:
+            _from_above(canvas, part, frame)
+    for section in design.sections:
+        parts = [p for p in design.parts if p.section == section]
+        if section == survey.main.id and parts:
+            deepest = max(p.y + p.d for p in parts)
+            canvas.upright(width * 0.5, -deepest, 0, deepest, "depth taken")
     for bay in design.bays:
-        canvas.across(bay.x, bay.x + bay.w, front - canvas.text * 2.2, bay.w, f"bay {bay.index + 1}, inside")
+        if bay.section == survey.main.id and bay.z0 < 1800:
+            canvas.across(bay.x, bay.x + bay.w, front - canvas.text * 2.2, bay.w, f"bay {bay.index + 1}, inside")
     return canvas.drawing("plan", _title(design, "Plan", units, space, date))
+
+
+def _flat_plan(design: Design, survey: Survey, units: Units, space: str, date: str, canvas: Canvas) -> Drawing:
+    """Levels, drawers and door backs from above, side by side."""
+    at = 0.0
+    for section in (s for s in survey.parts if s.id in design.sections):
+        one = Canvas(canvas.text, units)
+        own = survey.only(section.id)
+        w, d = own.least("width") or 600.0, own.least("depth") or 400.0
+        one.rect("wall", -BOARD, 0, w + 2 * BOARD, BOARD, weight="medium", cut=True)
+        for x in (-BOARD, w):
+            one.rect("wall", x, -d, BOARD, d, weight="medium", cut=True)
+        for part in design.parts:
+            if part.section == section.id and part.role not in HIDDEN_BEHIND:
+                one.rect("part", part.x, -part.y - part.d, part.w, part.d, of=part.id, role=part.role, weight="fine")
+        one.note("note", w / 2, canvas.text * 1.4, section.label)
+        canvas.take(one, at, 0)
+        at += w + GAP / 2
+    return canvas.drawing("plan", _title(design, "Plan", units, space, date))
+
+
+def _from_above(canvas: Canvas, part: Part, frame: Frame) -> None:
+    weight: Literal["medium", "fine"] = "medium" if part.role in ("frame", "trolley") else "fine"
+    dashed = part.role in HANGING or part.role in ("platform", "floor")
+    if abs(frame.turn) < 1e-9:
+        x, y = down(frame.to_plan(part.x, part.y + part.d))
+        canvas.rect("part", x, y, part.w, part.d, of=part.id, role=part.role, weight=weight, dashed=dashed)
+        return
+    corners = [
+        (part.x, part.y),
+        (part.x + part.w, part.y),
+        (part.x + part.w, part.y + part.d),
+        (part.x, part.y + part.d),
+    ]
+    canvas.face("part", *(down(frame.to_plan(*c)) for c in corners), of=part.id, weight=weight, dashed=dashed)
+
+
+def _swing(canvas: Canvas, design: Design, door: Part, frame: Frame) -> None:
+    """A hinged leaf standing open at right angles, and the arc it sweeps; the second leaf of a pair hangs right."""
+    if door.bay is None:
+        _from_above(canvas, door, frame)
+        return
+    right = door.id.endswith("-2")
+    hinge = (door.x + door.w, door.y) if right else (door.x, door.y)
+    tip = (hinge[0], door.y + door.w)
+    canvas.line("part", down(frame.to_plan(*hinge)), down(frame.to_plan(*tip)), of=door.id, weight="medium")
+    steps = range(0, 91, 6)
+    turn = 180.0 if right else 0.0
+    arc = [
+        (hinge[0] + door.w * cos(radians(abs(turn - a))), hinge[1] + door.w * sin(radians(abs(turn - a))))
+        for a in steps
+    ]
+    canvas.line("access", *(down(frame.to_plan(*p)) for p in arc), of=door.id, dashed=True)
+
+
+def design_section(design: Design, survey: Survey, things: tuple[Thing, ...], units: Units, space: str, bay_index: int,
+                   date: str = "", text: float = 0) -> Drawing:  # fmt: skip
+    """One bay cut through from front to back, seen from its right: depths, heights, what hangs and stands in it."""
+    bay = design.bays[bay_index]
+    section = survey.section(bay.section)
+    canvas = Canvas(text or text_height(survey), units)
+    one = survey.only(section.id)
+    height = one.least("height") or NOMINAL["height"]
+    deep = max([*one.values("depth"), float(max((p.y + p.d for p in design.parts), default=0))])
+    canvas.rect("wall", -60, -60, deep + 180, 60, weight="heavy", cut=True)
+    canvas.rect("wall", -60, 0, 60, height, weight="heavy", cut=True)
+    names = {t.id: t for t in things}
+    for part in design.parts:
+        if part.bay == bay.index and part.section == bay.section:
+            weight: Literal["heavy", "medium"] = "heavy" if part.role in ("frame", "trolley") else "medium"
+            canvas.rect("part", part.y, part.z, part.d, part.h, of=part.id, role=part.role, weight=weight)
+            if part.role in HOLDERS and bay.axis == "z":
+                for piece in lying(design, part, names):
+                    canvas.rect("content", piece.y, piece.z, piece.d, piece.h, of=piece.thing, weight="fine",
+                                hatch=STORAGE_OF[piece.way])  # type: ignore[index]  # fmt: skip
+    top = max((p.z + p.h for p in design.parts if p.bay == bay.index), default=0)
+    canvas.across(bay.y, bay.y + bay.depth, -60 - canvas.text * 1.9, bay.depth, "clear depth", from_y=-60)
+    canvas.upright(-60 - canvas.text * 1.4, 0, top, top, "height of the parts", from_x=-60)
+    return canvas.drawing("section", _title(design, f"Section through bay {bay.index + 1}", units, space, date))
 
 
 def _title(design: Design, shows: str, units: Units, space: str, date: str) -> TitleBlock:
@@ -60,69 +216,107 @@ def _title(design: Design, shows: str, units: Units, space: str, date: str) -> T
                       units="mm" if units == "metric" else "inches", date=date, sheet="D1")  # fmt: skip
 
 
-def _part(canvas: Canvas, part: Part) -> None:
-    weight = "heavy" if part.role in ("frame", "track") else "fine" if part.role == "bracket" else "medium"
-    canvas.rect("part", part.x, part.z, part.w, part.h, of=part.id, role=part.role, weight=weight)  # type: ignore[arg-type]
-    if part.role == "drawer":
-        middle, y = part.x + part.w / 2, part.z + part.h * 0.86
-        canvas.line("part", (middle - 45, y), (middle + 45, y), of=part.id, weight="medium")
+def _part(canvas: Canvas, part: Part, flat: bool) -> None:
+    y, h = (part.y, part.d) if flat else (part.z, part.h)
+    weight: Literal["heavy", "medium", "fine"] = "medium"
+    if part.role in ("frame", "track", "trolley"):
+        weight = "heavy"
+    elif part.role in HIDDEN_BEHIND or part.role in ("floor", "light"):
+        weight = "fine"
+    canvas.rect("part", part.x, y, part.w, max(h, 4), of=part.id, role=part.role, weight=weight,
+                dashed=part.role == "floor")  # fmt: skip
+    if part.role in ("drawer", "basket", "hamper") and not flat:
+        middle, grip = part.x + part.w / 2, part.z + part.h * 0.86
+        canvas.line("part", (middle - 45, grip), (middle + 45, grip), of=part.id, weight="medium")
+    if part.role == "hooks" and not flat:
+        for n in range(max(1, part.w // 120)):
+            x = part.x + (n + 0.5) * part.w / max(1, part.w // 120)
+            canvas.line("part", (x, part.z + part.h * 0.7), (x, part.z + part.h * 0.25), (x + 14, part.z + part.h * 0.4),
+                        of=part.id, weight="medium")  # fmt: skip
+
+
+def _door(canvas: Canvas, part: Part, doors: str) -> None:
+    """Shut: the leaf, and the strokes that meet at its hinge. Open: only its outline."""
+    shut = doors == "shut"
+    canvas.rect("part", part.x, part.z, part.w, part.h, of=part.id, role=part.role,
+                weight="medium" if shut else "fine", dashed=not shut)  # fmt: skip
+    if shut and part.role == "door" and part.bay is not None:
+        right = part.id.endswith("-2")
+        hinge, far = (part.x + part.w, part.x) if right else (part.x, part.x + part.w)
+        canvas.line(
+            "part", (far, part.z), (hinge, part.z + part.h / 2), (far, part.z + part.h), of=part.id, dashed=True
+        )
 
 
 def content_box(design: Design, part: Part, things: dict[str, Thing]) -> tuple[float, float]:
     """Heights from..to of what is in a part, as it is drawn."""
-    needs = [need(things[a.thing], a.way, design.rules, a.count) for a in design.held_by(part.id) if a.thing in things]
-    clear = max((n.clear for n in needs), default=0.0)
-    if part.role == "rail":
+    asked = [ask_of(design, part, a, things) for a in design.held_by(part.id) if a.thing in things]
+    clear = max((n.clear for n in asked), default=0.0)
+    if part.role in HANGING:
         above = value("hang.above_rail")
         return part.z - clear + above + value("hang.below_hem"), float(part.z)
-    if part.role == "drawer":
+    if part.role in ("drawer", "basket", "hamper"):
         return float(part.z), float(part.z + part.h)
     return float(part.z + part.h), float(part.z + part.h + clear)
 
 
-def _contents(canvas: Canvas, design: Design, part: Part, things: dict[str, Thing]) -> None:
-    """Each thing as a hatched box as wide as its share; one label for the compartment."""
+def _contents(canvas: Canvas, design: Design, part: Part, things: dict[str, Thing], inside: Inside, flat: bool) -> None:
+    """What lives in a part, and one label for the compartment."""
     held = [a for a in design.held_by(part.id) if a.thing in things]
     if not held:
-        if part.role in ("shelf", "rail", "drawer"):
+        if part.role in EMPTY_IS and part.role not in ("base", "strip"):
             said = f"free for {EMPTY_IS[part.role]}"
-            room = canvas.text * 1.4
-            canvas.label_in(
-                part.x, part.z + part.h, part.w, room, [said if canvas.holds(said, part.w) else "free"], part.id
-            )
+            canvas.label_in(part.x, part.z + part.h, part.w, canvas.text * 1.4,
+                            [said if canvas.holds(said, part.w) else "free"], part.id)  # fmt: skip
         return
-    low, high = content_box(design, part, things)
-    x = float(part.x)
-    inset = 14.0
-    room = part.w - 2 * inset
-    x += inset
-    rows = [(a, need(things[a.thing], a.way, design.rules, a.count)) for a in held]
-    whole = max(room, sum(n.amount for _, n in rows)) if part.role != "drawer" else sum(n.amount for _, n in rows)
-    for a, n in rows:
-        w = room * n.amount / whole
-        own = n.clear - value("hang.above_rail") - value("hang.below_hem") if part.role == "rail" else n.clear
-        top = high if part.role in ("rail", "drawer") else low + max(own - value("fold.over"), 40)
-        foot = high - own if part.role == "rail" else low
-        canvas.rect("content", x, foot, max(w - 10, 6), top - foot, of=a.thing, weight="fine", hatch=n.storage)
-        x += w
+    pieces = lying(design, part, things)
+    if flat or inside == "silhouettes":
+        for p in pieces:
+            y, h = (p.y, p.d) if flat else (p.z, p.h)
+            hatch = STORAGE_OF[p.way]  # type: ignore[index]
+            if p.way == "hang" and not flat:
+                shoulder = min(70.0, h / 4)
+                canvas.face("content", (p.x, y), (p.x + p.w, y), (p.x + p.w, y + h - shoulder), (p.x + p.w / 2, y + h),
+                            (p.x, y + h - shoulder), of=p.thing, weight="fine")  # fmt: skip
+            else:
+                canvas.rect("content", p.x, y, max(p.w - 2, 3), h, of=p.thing, weight="fine", hatch=hatch)
+    else:
+        for thing, way in dict.fromkeys((p.thing, p.way) for p in pieces):
+            own = [p for p in pieces if (p.thing, p.way) == (thing, way)]
+            x0, x1 = min(p.x for p in own), max(p.x + p.w for p in own)
+            z0, z1 = min(p.z for p in own), max(p.z + p.h for p in own)
+            canvas.rect("content", x0, z0, max(x1 - x0, 6), max(z1 - z0, 8), of=thing, weight="fine",
+                        hatch=STORAGE_OF[way])  # type: ignore[index]  # fmt: skip
     counts: Counter[str] = Counter()
     for a in held:
         counts[a.thing] += a.count
     label = [f"{count} {things[of].name}" for of, count in counts.items()]
-    box = (low, high - low)
-    if part.role == "rail":
-        box = (max(low, high - 420), min(high - low, 420))
-    canvas.label_in(part.x + inset, box[0], room, box[1], label, part.id)
+    low, high = content_box(design, part, things)
+    if flat:
+        low, high = min(p.y for p in pieces), max(p.y + p.d for p in pieces)
+    elif part.role in HANGING:
+        low = max(low, high - 420)
+    canvas.label_in(part.x + 14 if not flat else min(p.x for p in pieces), low,
+                    part.w - 28 if not flat else max(p.x + p.w for p in pieces) - min(p.x for p in pieces),
+                    high - low, label, part.id)  # fmt: skip
 
 
-def _dimensions(canvas: Canvas, design: Design, width: float, height: float) -> None:
+def _dimensions(canvas: Canvas, design: Design, section: Section, width: float, height: float, flat: bool) -> None:
     step = canvas.text * 1.9
-    frames = [p for p in design.parts if p.role == "frame"]
-    spans = [(p.x, p.x + p.w) for p in frames] or [(b.x, b.x + b.w) for b in design.bays]
-    for n, (x0, x1) in enumerate(spans):
-        canvas.across(x0, x1, -60 - step, x1 - x0, f"bay {n + 1}", from_y=-60)
+    bays = [b for b in design.bays if b.section == section.id and b.z0 < 1800]
+    parts = [p for p in design.parts if p.section == section.id]
+    frames = [p for p in parts if p.role == "frame"]
+    spans = [(p.x, p.x + p.w, (p.bay or 0) + 1) for p in frames] or [
+        (b.x, b.x + b.w, b.index + 1) for b in bays if b.axis != "x"
+    ]
+    for x0, x1, n in spans:
+        canvas.across(x0, x1, -60 - step, x1 - x0, f"bay {n}", from_y=-60)
     if spans:
         canvas.across(0, width, -60 - 2 * step, width, "least width", from_y=-60)
-    top = max((p.z + p.h for p in design.parts if p.role in ("frame", "standard", "track")), default=0)
-    canvas.upright(-60 - step * 0.7, 0, top, top, "height of the parts", from_x=-60)
-    canvas.upright(width + 60 + step, 0, height, height, "ceiling", from_x=width + 60)
+    if flat:
+        return
+    top = max((p.z + p.h for p in parts if family_of(p).id != "overhead"), default=0)
+    if top:
+        canvas.upright(-60 - step * 0.7, 0, top, top, "height of the parts", from_x=-60)
+    if section.kind == "run":
+        canvas.upright(width + 60 + step, 0, height, height, "ceiling", from_x=width + 60)

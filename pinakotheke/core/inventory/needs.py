@@ -67,8 +67,8 @@ def ways(thing: Thing, rules: HouseRules) -> tuple[Way, ...]:
     return tuple(w for w in row.ways if w != "hang") or row.ways
 
 
-def need(thing: Thing, way: Way, rules: HouseRules, count: int | None = None) -> Need:
-    """The need of `count` pieces (all when None) of `thing` stored in `way`.
+def need(thing: Thing, way: Way, rules: HouseRules, count: int | None = None, turned: bool = False) -> Need:
+    """The need of `count` pieces (all when None) of `thing` stored in `way`; `turned` as `posed` says.
 
     hang:  amount = count × rail length × hanger factor; clear = hem room + drop + room above the rail.
     shelf: stacks of at most 300 mm, one row; amount = stacks × (width + finger room).
@@ -89,7 +89,7 @@ def need(thing: Thing, way: Way, rules: HouseRules, count: int | None = None) ->
             piece_width=0,
             mass=mass,
         )
-    width, depth, height = _size(thing)
+    width, depth, height = posed(thing, way, turned)
     if way in ("hook", "floor", "overhead"):
         each = {"hook": 1.0, "floor": width + value("fold.between"), "overhead": width * depth * height / 1e6}[way]
         return Need(
@@ -127,9 +127,23 @@ def need(thing: Thing, way: Way, rules: HouseRules, count: int | None = None) ->
 
 def drawer_inside(height: float) -> float:
     """Inside height of the shallowest drawer that takes a piece of `height`; the deepest when none does."""
-    table = load("carcase")
-    inside = [front - table["drawer_lost_height"] for front in table["drawer_fronts"]]
+    spec = load("carcase")["compartment"]["drawer"]
+    inside = [front - spec["lost_height"] for front in spec["fronts"]]
     return float(next((h for h in inside if h >= height), inside[-1]))
+
+
+def posed(thing: Thing, way: Way, turned: bool = False) -> tuple[float, float, float]:
+    """Width along the wall, depth and height of a piece as it is stored. Overhead it lies flat along the wall. On a
+    hook its narrow side goes along the wall; turned it hangs lengthwise, flat against it. Turned elsewhere its side
+    comes to the front.
+    """
+    width, depth, height = _size(thing)
+    low, middle, long = sorted((width, depth, height))
+    if way == "overhead":
+        return long, middle, low
+    if way == "hook":
+        return (long, low, middle) if turned else (min(width, depth), max(width, depth), height)
+    return (depth, width, height) if turned else (width, depth, height)
 
 
 def _size(thing: Thing) -> tuple[float, float, float]:

@@ -1,19 +1,22 @@
 """Design, second half: complete layouts found by optimisers, proven by a verifier, bent by hand.
 
-The path of one answer: `run` fills the wall with modules, `lots` cuts the things into pieces that fit a compartment,
-`interior` finds who lives where and in which order, `bound` says how much better it could be, `build` turns it into
-placed parts, `verify` proves the result, `solve` does so for every goal. `edits` are hand changes, `ledger` the sums.
+The path of one answer: `run` fills a wall with modules, `candidates` and `pool` choose what stands at which wall, `lots`
+cuts the things into pieces that fit a compartment, `interior` (with `kernel`, compiled) finds who lives where and in
+which order, `bound` says how much better it could be, `build` and `contain` turn it into placed parts, `verify` proves
+the result, `solve` does so for every goal, `frontier` and `blocked` say what else could be had and what is in the way.
+`fits` and `trouble` are the rules, the same for search, proof and checks. `edits` are hand changes, `ledger` the sums.
 """
 
-from .edits import AddPart, AssignGroup, Command, History, MovePart, RemovePart, ResizePart, apply
+from .blocked import Blocked, Relaxation
+from .edits import Command, History, apply
+from .frontier import Point, Sensitivity
+from .furnish import Task, Watch
 from .ledger import Ledger, LedgerLine, ledger
-from .models import Assignment, Design, Goal, Outcome, Unplaced
-from .solve import Blocked, Relaxation, Solution, design_space
+from .models import Assignment, Design, Goal, Outcome, Unplaced, Weights
+from .solve import Solution, design_space
 from .verify import Fault, verify
 
 __all__ = [
-    "AddPart",
-    "AssignGroup",
     "Assignment",
     "Blocked",
     "Command",
@@ -23,13 +26,15 @@ __all__ = [
     "History",
     "Ledger",
     "LedgerLine",
-    "MovePart",
     "Outcome",
+    "Point",
     "Relaxation",
-    "RemovePart",
-    "ResizePart",
+    "Sensitivity",
     "Solution",
+    "Task",
     "Unplaced",
+    "Watch",
+    "Weights",
     "apply",
     "design_space",
     "ledger",

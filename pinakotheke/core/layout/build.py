@@ -3,11 +3,9 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
-from ..systems import Bay, Family, Part
-from ..tables import value
-from .interior import Interior
+from ..systems import Bay, Family, Part, Role, family_named
+from .interior import Compartment, Interior, fronts_of
 from .models import Assignment
-from .packing import Slot
 
 SPARE_LEAST = 290
 """Slack above the last compartment, mm, from which another shelf is worth its price."""
@@ -23,12 +21,15 @@ class Built:
     assignments: list[Assignment] = field(default_factory=list)
 
 
-def build(interior: Interior, bays: Sequence[Bay], family: Family, *, spare_shelves: bool) -> Built:
+def build(interior: Interior, bays: Sequence[Bay], *, spare_shelves: bool) -> Built:
     """Place every compartment of every bay; slack at the top becomes spare shelves when asked for."""
     built = Built()
     for bay, stack in zip(bays, interior.stacks, strict=True):
-        _Builder(bay, family, built).stack(stack.slots, stack.feet, stack.top, spare_shelves)
-    built.parts += [b for part in built.parts for b in family.brackets(part, bays[part.bay or 0])]
+        if not bay.locked:
+            _Builder(bay, family_named(bay.family), built).stack(stack, spare_shelves)
+    for part in tuple(built.parts):
+        bay = bays[part.bay or 0]
+        built.parts += family_named(bay.family).brackets(part, bay)
     return built
 
 
@@ -39,76 +40,52 @@ class _Builder:
         self.bay, self.family, self.built = bay, family, built
         self._count = 0
 
-    def stack(self, slots: list[Slot], feet: list[int], top: int, spare_shelves: bool) -> None:
-        for n, (slot, foot) in enumerate(zip(slots, feet, strict=True)):
-            z = self.bay.z0 + foot * self.bay.pitch
-            if slot.drawers:
-                self._chest(slot, z, covered_by_next=n + 1 < len(slots) and self._sits_on(slots, feet, n))
-            elif slot.role == "rail":
-                self._place("rail", z + max(o.below for o in slot.options) * self.bay.pitch, slot)
-            elif slot.role == "shelf" and foot == 0 and self.bay.has_base:
-                self._place("base", z - self.family.table["board"], slot)
+    def stack(self, stack: list[Compartment], spare_shelves: bool) -> None:
+        bay = self.bay
+        top = bay.first
+        for c in stack:
+            below = max((s.below for _, s in c.spots), default=0)
+            at = bay.z0 + (c.foot + below) * bay.pitch
+            front = fronts_of(c)
+            if c.role == "base":
+                self._place("base", at - self.family.spec("base").height, c)
             else:
-                self._place(slot.role, z, slot)
-        if self.bay.has_base and not (slots and slots[0].role == "shelf" and feet[0] == 0):
-            # Every carcase has its bottom, whether or not anything stands on it.
-            self._part("base", self.bay.z0 - self.family.table["board"])
-        if spare_shelves:
-            self._spares(self.bay.z0 + top * self.bay.pitch, roofed=bool(slots) and slots[-1].role == "drawer")
-
-    @staticmethod
-    def _sits_on(slots: list[Slot], feet: list[int], n: int) -> bool:
-        """Whether the next compartment's own board closes the chest below it."""
-        return slots[n + 1].role == "shelf" and feet[n + 1] == feet[n] + slots[n].units
-
-    def _chest(self, slot: Slot, z: int, *, covered_by_next: bool) -> None:
-        for drawer in slot.drawers:
-            self._place("drawer", z, drawer, height=drawer.options[0].front)
-            z += drawer.units * self.bay.pitch
-        if not covered_by_next:
-            self._part("cover", z)
+                self._place(c.role, at, c, front)
+            top = max(top, (c.foot + c.units) * bay.pitch)
+            if c.covered:
+                self._part("cover", bay.z0 + (c.foot + c.units) * bay.pitch)
+                top += bay.pitch
+        if bay.has_base and not any(c.role == "base" for c in stack):
+            # It has its bottom, whether or not anything stands on it.
+            self._part("base", bay.z0 - self.family.spec("base").height)
+        if spare_shelves and "shelf" in self.family.specs and bay.axis == "z":
+            self._spares(bay.z0 + -(-top // bay.pitch) * bay.pitch, roofed=bool(stack) and stack[-1].covered)
 
     def _spares(self, z: int, *, roofed: bool) -> None:
+        bay, every = self.bay, SPARE_EVERY // self.bay.pitch * self.bay.pitch
         if roofed:
-            z += SPARE_EVERY // self.bay.pitch * self.bay.pitch
-        while self.bay.z1 - z >= SPARE_LEAST:
-            for low, high in self.bay.blocked:
-                if z < high and low < z + SPARE_LEAST:
-                    z = self.bay.z0 - (self.bay.z0 - high) // self.bay.pitch * self.bay.pitch
-            if self.bay.z1 - z < SPARE_LEAST:
+            z += every
+        while bay.z1 - z >= SPARE_LEAST:
+            for closed in bay.blocked:
+                if z < closed.high and closed.low < z + SPARE_LEAST:
+                    z = bay.z0 - (bay.z0 - closed.high) // bay.pitch * bay.pitch
+            if bay.z1 - z < SPARE_LEAST:
                 return
             self._part("shelf", z)
-            z += SPARE_EVERY // self.bay.pitch * self.bay.pitch
+            z += every
 
-    def _place(self, role: str, z: int, slot: Slot, height: int = 0) -> None:
+    def _place(self, role: Role, z: int, c: Compartment, height: int = 0) -> None:
         part = self._part(role, z, height)
-        for option in sorted(slot.options, key=lambda o: o.lot):
+        # Lots of one thing stay apart: two stacks side by side are not one twice as high.
+        for lot, spot in sorted(c.spots, key=lambda row: row[0].index):
             self.built.assignments.append(
-                Assignment(thing=str(option.lot), part=part.id, way=option.need.way, count=option.need.count)
-            )
+                Assignment(thing=lot.thing.id, part=part.id, way=spot.way, count=lot.count, turned=spot.turned,
+                           container=spot.container)
+            )  # fmt: skip
 
-    def _part(self, role: str, z: int, height: int = 0) -> Part:
+    def _part(self, role: Role, z: int, height: int = 0) -> Part:
         self._count += 1
-        part = placed(self.family, self.bay, f"b{self.bay.index + 1}-{role}-{self._count}", role, z, height)
+        name = f"b{self.bay.index + 1}-{role.replace(' ', '-')}-{self._count}"
+        part = self.family.placed(self.bay, name, role, z, height)
         self.built.parts.append(part)
         return part
-
-
-def placed(family: Family, bay: Bay, part_id: str, role: str, z: int, height: int = 0) -> Part:
-    """A holding part (or a cover) standing in a bay at z, sized by its family."""
-    thickness = {"base": family.table["board"], "cover": family.table["board"]}.get(role)
-    h = height or thickness or family.component(role, bay).height  # type: ignore[arg-type]
-    y, d = bay.y, bay.depth
-    if role == "rail":
-        # The tube alone: its centre stands at the hanging distance from the wall.
-        y, d = bay.y + rail_distance(bay) - h // 2, h
-    return Part.model_validate(
-        {"id": part_id, "item": f"{family.id}.{'shelf' if role == 'cover' else role}", "role": role,
-         "bay": bay.index, "x": bay.x, "y": y, "z": z, "w": bay.w, "d": d, "h": h,
-         "fixed_to": f"frame-{bay.index + 1}" if bay.has_base else f"standard-{bay.index + 1}"}
-    )  # fmt: skip
-
-
-def rail_distance(bay: Bay) -> int:
-    """Distance of a rail's centre from the bay's back, mm: the usual one, or the middle of a shallow bay."""
-    return min(int(value("hang.rail_from_back")), bay.hang_depth // 2)

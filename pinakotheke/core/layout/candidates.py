@@ -1,74 +1,221 @@
-"""Ways to stand modules in a space: a family, a shape, and rows of modules, each worth furnishing."""
+"""Ways to stand modules in a space: which families at which walls, in which heights and widths, each worth furnishing.
 
-from collections.abc import Iterator
-from dataclasses import dataclass
+A *fill* is what stands at one section: rows of modules, of one family or of two side by side. A *candidate* is one
+fill for every section that is used. Runs are filled exactly (`run`); how fills are combined is a choice of a few that
+differ, ranked by what they promise.
+"""
+
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass, field
 from itertools import permutations, product
 
-from ..survey import Envelope
-from ..systems import Bay, Family, Shape
-from ..systems.family import comes_out
-from .run import front, rows
+from ..survey import Envelope, Survey
+from ..survey.models import Section
+from ..survey.square import fitted_depth
+from ..systems import Bay, Family, Finish, Part, Row, Shape
+from ..systems.family import SEEN, comes_out
+from ..tables import value
+from .models import Standing
+from .run import front, mask_of, rows, rows_between
 
-PERMUTED_UP_TO = 5
+PERMUTED_UP_TO = 4
 PER_COUNT = 3
+CLEARLY = 1.25
+"""A lesser depth is worth a look when it stands along so much more of the wall."""
+PLACES = 6
+"""Places along its slack where a row is tried."""
 """Rows of modules kept for each count."""
 DENSEST_COUNTS = 4
 """Of a long stretch, only the counts that use it best are furnished."""
+COMPANIONS = ("trolley", "overhead", "pegs")
+"""Families that go well into what another leaves free, in the order they are offered it."""
+MOST_FILLS, MOST_CANDIDATES = 90, 240
 
 
 @dataclass(frozen=True, slots=True)
-class Candidate:
-    """Bays to furnish, and how the run was filled."""
+class Fill:
+    """What stands at one section."""
 
-    family: Family
-    shape: Shape
-    rows: tuple[tuple[int, tuple[int, ...]], ...]
-    bays: tuple[Bay, ...]
-    run: str
-    """What the exact run filling says of it: used width, stretch, count and its bound."""
+    section: str
+    rows: tuple[tuple[Family, Row], ...]
+    said: str
+    """What the exact run filling says of it."""
 
     @property
-    def modules(self) -> int:
-        """How many modules stand."""
-        return sum(len(widths) for _, widths in self.rows)
+    def families(self) -> tuple[str, ...]:
+        """Ids of its families, the main one first."""
+        return tuple(dict.fromkeys(f.id for f, _ in self.rows))
+
+    @property
+    def main(self) -> str:
+        """The id of its main family."""
+        return self.rows[0][0].id
 
 
-def shapes_worth(family: Family, envelope: Envelope) -> tuple[Shape, ...]:
-    """Every height the family offers in this space, each at the greatest depth that fits."""
-    deepest: dict[int, Shape] = {}
-    for shape in family.shapes(envelope):
-        if shape.height not in deepest or shape.depth > deepest[shape.height].depth:
-            deepest[shape.height] = shape
-    return tuple(deepest.values())
+@dataclass(frozen=True)
+class Candidate:
+    """Fills of one or more sections, with their bays numbered through."""
+
+    fills: tuple[Fill, ...]
+    bays: tuple[Bay, ...]
+    spans: tuple[tuple[Family, Row, str, int, int], ...] = field(repr=False)
+    """Of each row its family, itself, its section, and its first and last + 1 bay."""
+
+    @property
+    def run(self) -> str:
+        """What the exact run filling says of it: used width, stretch, count and its bound."""
+        return "; ".join(f.said for f in self.fills if f.said)
+
+    @property
+    def standing(self) -> tuple[Standing, ...]:
+        """Its rows as a design keeps them."""
+        return tuple(Standing(section=s, family=f.id, row=r, first=a, end=b) for f, r, s, a, b in self.spans)
+
+    @property
+    def main(self) -> str:
+        """The family that makes most of its bays."""
+        names = [b.family for b in self.bays]
+        return max(dict.fromkeys(names), key=names.count)
+
+    @property
+    def families(self) -> tuple[str, ...]:
+        """Ids of its families."""
+        return tuple(dict.fromkeys(b.family for b in self.bays))
+
+    def structure(self, envelopes: Mapping[str, Envelope], finish: Finish) -> tuple[Part, ...]:
+        """The parts that stand whatever is stored."""
+        parts: list[Part] = []
+        for family, row, section, first, last in self.spans:
+            made = family.structure(envelopes[section], row, self.bays[first:last], finish)
+            parts += [p.model_copy(update={"section": section}) for p in made]
+        return tuple(parts)
+
+    def front(self, top: float = 1e9) -> float:
+        """Front of its bays up to a height, mm²."""
+        return sum(b.w * max(min(b.z1, top) - b.z0, 0) if b.axis == "z" else b.w * b.depth for b in self.bays)
 
 
-def candidates(family: Family, shape: Shape, envelope: Envelope) -> Iterator[Candidate]:
-    """Rows of modules for one shape, fewest modules first; each count with the rows that use most of the width."""
-    per_stretch = [
-        list(_of_stretch(family, shape, envelope, start, end))
-        for start, end in family.stretches(envelope, shape)
-        if end - start >= family.smallest()
-    ]
+def stand(fills: tuple[Fill, ...], envelopes: Mapping[str, Envelope], blind: Mapping[str, list[tuple[float, float]]],
+          feet: Mapping[str, int]) -> Candidate:  # fmt: skip
+    """The candidate that these fills make: bays numbered, corners and heights of levels known to each."""
+    bays: list[Bay] = []
+    spans = []
+    for fill in fills:
+        for family, row in fill.rows:
+            first = len(bays)
+            for bay in family.bays(envelopes[fill.section], row):
+                hidden = sum(max(0.0, min(b, bay.x + bay.w) - max(a, bay.x)) for a, b in blind.get(fill.section, []))
+                bays.append(bay.model_copy(update={
+                    "index": len(bays), "section": fill.section, "blind": int(hidden), "foot": feet.get(fill.section, 0),
+                    "pulls": bay.pulls and not hidden,
+                }))  # fmt: skip
+            spans.append((family, row, fill.section, first, len(bays)))
+    return Candidate(fills, tuple(bays), tuple(spans))
+
+
+def blind_zones(survey: Survey) -> dict[str, list[tuple[float, float]]]:
+    """x ranges of the runs that own a corner which the neighbouring run's front hides."""
+    found: dict[str, list[tuple[float, float]]] = {}
+    runs = survey.runs
+    for n, run in enumerate(runs):
+        width = survey.least("width", section=run.id)
+        if width is None:
+            continue
+        for owns, neighbour, right in (
+            (run.corner == "mine", runs[n + 1] if n + 1 < len(runs) else None, True),
+            (n > 0 and runs[n - 1].corner == "theirs", runs[n - 1] if n else None, False),
+        ):
+            if owns and neighbour is not None:
+                hidden = (fitted_depth(survey, neighbour.id) or 0) + value("survey.corner_filler")
+                found.setdefault(run.id, []).append((width - hidden, width) if right else (0.0, hidden))
+    return found
+
+
+# -- fills of one section --
+
+
+def fills_of(family: Family, section: Section, envelope: Envelope, finish: Finish,
+             blind: list[tuple[float, float]]) -> list[Fill]:  # fmt: skip
+    """Fills of one family: every height at the greatest depth that fits, fewest modules first; heights that step down
+    under a slope.
+    """
+    if not family.suits(section):
+        return []
+    found: list[Fill] = []
+    shapes = shapes_worth(family, envelope, finish)
+    for shape in shapes:
+        found += _of_shape(family, shape, section, envelope, blind)
+    if section.slope == "along" and len(shapes) > 1:
+        found += _stepped(family, shapes, section, envelope)
+    return found[:MOST_FILLS]
+
+
+def shapes_worth(family: Family, envelope: Envelope, finish: Finish) -> tuple[Shape, ...]:
+    """Every height the family offers in this space, each at the greatest depth that fits; and at a lesser one where
+    that stands along clearly more of the wall.
+    """
+    by_height: dict[tuple[int, int], list[Shape]] = {}
+    for shape in family.shapes(envelope, finish):
+        by_height.setdefault((shape.height, shape.member), []).append(shape)
+    kept: list[Shape] = []
+    for shapes in by_height.values():
+        longest = 0.0
+        for shape in sorted(shapes, key=lambda s: -s.depth):
+            length = sum(b - a for a, b in family.stretches(envelope, shape) if b - a >= family.smallest())
+            if length > longest * CLEARLY:
+                kept.append(shape)
+                longest = length
+    return tuple(kept)
+
+
+def _of_shape(family: Family, shape: Shape, section: Section, envelope: Envelope,
+              blind: list[tuple[float, float]]) -> Iterator[Fill]:  # fmt: skip
+    per_stretch: list[list[_Choice | None]] = []
+    for start, end in family.stretches(envelope, shape):
+        options: list[_Choice | None] = [None]
+        for lo, hi, left, right in _corners(family, start, end, blind):
+            options += [_with_corners(c, left, right) for c in ways_to_fill(family, shape, envelope, lo, hi)]
+        if len(options) > 1:
+            per_stretch.append(options)
     if not per_stretch:
         return
-    alone: list[list[_Row | None]] = [[None, *options] for options in per_stretch]
-    filled = (tuple(row for row in choice if row) for choice in product(*alone))
     combined = sorted(
-        (rows for rows in filled if rows),
-        key=lambda rows: (sum(len(row[1]) for row in rows), -sum(sum(row[1]) for row in rows)),
+        (tuple(c for c in choice if c) for choice in product(*per_stretch[:4])),
+        key=lambda cs: (sum(len(c[1]) for c in cs), -sum(sum(c[1]) for c in cs)),
     )
-    for choice in _densest(combined):
-        placed = tuple((x, widths) for x, widths, _ in choice)
-        bays = family.bays(envelope, shape, placed)
-        yield Candidate(family, shape, placed, bays, "; ".join(said for *_, said in choice))
+    for choice in _densest([c for c in combined if c]):
+        made = tuple((family, Row(shape=shape, x=x, widths=widths)) for x, widths, _ in choice)
+        yield Fill(section.id, made, "; ".join(said for *_, said in choice if said))
 
 
-_Row = tuple[int, tuple[int, ...], str]
+_Choice = tuple[int, tuple[int, ...], str]
 
 
-def _densest(combined: list[tuple[_Row, ...]]) -> list[tuple[_Row, ...]]:
+def _corners(family: Family, start: int, end: int, blind: list[tuple[float, float]],
+             ) -> Iterator[tuple[int, int, int, int]]:  # fmt: skip
+    """What is left to fill of a stretch that runs into corners: up to the corner, or with a corner module in it."""
+    lefts: list[tuple[int, int]] = [(start, 0)]
+    rights: list[tuple[int, int]] = [(end, 0)]
+    for a, b in blind:
+        if a <= start < b:
+            lefts = [(int(b) + 1, 0), *((start + w, w) for w in family.corners if start + w - b >= SEEN)]
+        elif a < end <= b + 20:
+            rights = [(int(a), 0), *((end - w, w) for w in family.corners if a - (end - w) >= SEEN)]
+    for (lo, left), (hi, right) in product(lefts, rights):
+        if hi > lo:
+            yield lo, hi, left, right
+
+
+def _with_corners(choice: _Choice, left: int, right: int) -> _Choice:
+    x, widths, said = choice
+    if not left and not right:
+        return choice
+    return x - left, (*((left,) if left else ()), *widths, *((right,) if right else ())), said
+
+
+def _densest(combined: list[tuple[_Choice, ...]]) -> list[tuple[_Choice, ...]]:
     """Of each module count the `PER_COUNT` widest; of more than eight counts the densest few."""
-    by_count: dict[int, list[tuple[_Row, ...]]] = {}
+    by_count: dict[int, list[tuple[_Choice, ...]]] = {}
     for choice in combined:
         row = by_count.setdefault(sum(len(o[1]) for o in choice), [])
         if len(row) < PER_COUNT:
@@ -80,50 +227,174 @@ def _densest(combined: list[tuple[_Row, ...]]) -> list[tuple[_Row, ...]]:
     return [choice for n in counts for choice in by_count[n]]
 
 
-def _of_stretch(family: Family, shape: Shape, envelope: Envelope, start: int, end: int) -> Iterator[_Row]:
+def ways_to_fill(family: Family, shape: Shape, envelope: Envelope, start: int, end: int) -> Iterator[_Choice]:
+    """Rows of modules for a stretch: of each count those that use most of it, in the best order at the best place."""
     length = end - start - family.ends
-    edge = front(length, family.modules)
+    barred = [(lo - start, hi - start) for lo, hi in family.barred(envelope, shape)]
+    own = family.fillings(length)
+    if own is not None:
+        for widths in dict.fromkeys((*own, *_beside_obstacles(length, family.modules, barred))):
+            arranged = _arrange(envelope, start, length, widths, mask_of(barred, length))
+            if arranged:
+                yield *arranged, f"{sum(widths)} of {length} mm, cut to the wall"
+        return
+    if length < family.modules[0]:
+        return
+    edge, mask = front(length, family.modules), mask_of(barred, length)
     for count, used in enumerate(edge.used, 1):
         kept = 0
         for widths in rows(length, family.modules, count):
-            arranged = _arrange(family, shape, envelope, start, end, widths)
+            arranged = _arrange(envelope, start, length, widths, mask)
             if arranged is not None:
-                x, order = arranged
-                text = (
-                    f"{sum(widths)} of {length} mm used with {count}; most possible with {count}: {used} mm (exact);"
-                    f" whole stretch needs at least {edge.count_bound}"
-                )
-                yield x, order, text
+                yield *arranged, _said(sum(widths), length, count, used, edge.count_bound)
                 kept += 1
                 if kept == PER_COUNT:
                     break
+    if mask:
+        yield from _round_obstacles(family, start, length, mask)
 
 
-def _arrange(family: Family, shape: Shape, envelope: Envelope, start: int, end: int,
-             widths: tuple[int, ...]) -> tuple[int, tuple[int, ...]] | None:  # fmt: skip
-    """Order and place of a row: the most width that pull-outs can use, then centred, then symmetric."""
-    slack = end - start - family.ends - sum(widths)
+def _beside_obstacles(
+    length: int, modules: tuple[int, ...], barred: list[tuple[int, int]]
+) -> Iterator[tuple[int, ...]]:
+    """Boards cut to what lies at the two sides of an obstacle, and each side alone."""
+    narrowest, widest = modules[0], modules[-1]
+    for at in sorted({edge for lo, hi in barred for edge in (lo, hi) if 0 < edge < length}):
+        left, right = narrowest <= at <= widest, narrowest <= length - at <= widest
+        if left and right:
+            yield at, length - at
+        if left:
+            yield (at,)
+        if right:
+            yield (length - at,)
+
+
+def _said(used: int, length: int, count: int, most: int, least_count: int) -> str:
+    return (
+        f"{used} of {length} mm used with {count}; most possible with {count}: {most} mm (exact);"
+        f" whole stretch needs at least {least_count}"
+    )
+
+
+def _round_obstacles(family: Family, start: int, length: int, mask: int) -> Iterator[_Choice]:
+    """For each count the fullest row whose uprights keep off what stands there, from the best of a few places."""
+    best: dict[int, _Choice] = {}
+    for n in range(PLACES + 1):
+        x = n * family.modules[0] // PLACES
+        for widths in rows_between(length, family.modules, mask, x):
+            known = best.get(len(widths))
+            if known is None or sum(widths) > sum(known[1]):
+                best[len(widths)] = (start + x, widths, f"{sum(widths)} of {length} mm used with {len(widths)}, standing "
+                                     "beside the obstacles")  # fmt: skip
+    yield from best.values()
+
+
+def _arrange(envelope: Envelope, start: int, length: int, widths: tuple[int, ...], mask: int,
+             ) -> tuple[int, tuple[int, ...]] | None:  # fmt: skip
+    """Order and place of a row with no upright on a barred bit: the most width that pull-outs can use, then centred,
+    then symmetric.
+    """
+    slack = length - sum(widths)
+    places = sorted({slack * n // PLACES for n in range(PLACES + 1)}, key=lambda at: abs(at - slack // 2))
     best: tuple[tuple[float, ...], int, tuple[int, ...]] | None = None
     for order in _orders(widths):
-        for x in sorted({start + slack // 2, start, start + slack}, key=lambda at: abs(at - start - slack // 2)):
-            if not family.allows(envelope, shape, x, order):
-                continue
-            at, pulled = x, 0
+        uneven = sum(abs(a - b) for a, b in zip(order, reversed(order), strict=True))
+        for x in places:
+            at, pulled, free = x, 0, not mask >> x & 1
             for width in order:
-                pulled += width if comes_out(envelope, at + 20, at + width - 20) else 0
+                pulled += width if comes_out(envelope, start + at + 20, start + at + width - 20) else 0
                 at += width
-            uneven = sum(abs(a - b) for a, b in zip(order, reversed(order), strict=True))
-            rank = (-pulled, abs(x - start - slack // 2), uneven)
-            if best is None or rank < best[0]:
-                best = (rank, x, order)
+                free = free and not mask >> at & 1
+            rank = (-pulled, abs(x - slack // 2), uneven)
+            if free and (best is None or rank < best[0]):
+                best = (rank, start + x, order)
     return None if best is None else best[1:]
 
 
 def _orders(widths: tuple[int, ...]) -> list[tuple[int, ...]]:
     """All orders of a few modules; of many, widest in the middle and widest first."""
+    if len(set(widths)) == 1:
+        return [widths]
     if len(widths) <= PERMUTED_UP_TO:
         return sorted(set(permutations(widths)), reverse=True)
     middle: list[int] = []
     for n, width in enumerate(sorted(widths, reverse=True)):
         middle.insert(len(middle) if n % 2 else 0, width)
     return [tuple(middle), widths, widths[::-1]]
+
+
+def _stepped(family: Family, shapes: tuple[Shape, ...], section: Section, envelope: Envelope) -> Iterator[Fill]:
+    """Rows that step down under a ceiling that falls along the wall: the tallest where it stands, then the next."""
+    for tallest in range(len(shapes)):
+        taken: list[tuple[Family, Row]] = []
+        for shape in sorted(shapes[tallest:], key=lambda s: -s.height):
+            for start, end in family.stretches(envelope, shape):
+                for lo, hi in _gaps(start, end, [(r.x, r.end + family.ends) for _, r in taken]):
+                    best = max(ways_to_fill(family, shape, envelope, lo, hi), key=lambda c: sum(c[1]), default=None)
+                    if best:
+                        taken.append((family, Row(shape=shape, x=best[0], widths=best[1])))
+        if len({r.shape.height for _, r in taken}) > 1:
+            heights = ", ".join(str(r.shape.height) for _, r in taken)
+            yield Fill(section.id, tuple(taken), f"heights step down under the slope: {heights} mm")
+
+
+def _gaps(start: int, end: int, taken: Iterable[tuple[int, int]]) -> Iterator[tuple[int, int]]:
+    at = start
+    for a, b in sorted(taken):
+        if a > at:
+            yield at, min(a, end)
+        at = max(at, b)
+    if at < end:
+        yield at, end
+
+
+# -- two families side by side, and several walls --
+
+
+def with_companions(fill: Fill, others: Iterable[Family], section: Section, envelope: Envelope, finish: Finish,
+                    blind: list[tuple[float, float]], wide: bool) -> Fill | None:  # fmt: skip
+    """The fill with other families in what it leaves free, as full as it goes or in modules as `wide` as they go; None
+    when nothing goes there.
+    """
+    made = list(fill.rows)
+    for family in others:
+        if family.id in fill.families or not family.suits(section):
+            continue
+        shapes = shapes_worth(family, envelope, finish)
+        while True:
+            gaps = (o for s in shapes for o in _in_gaps(family, s, envelope, made, blind, wide))
+            best = max(gaps, key=lambda row: _worth(family, row, wide), default=None)
+            if best is None:
+                break
+            made.append((family, best))
+    if len(made) == len(fill.rows):
+        return None
+    return Fill(fill.section, tuple(made), fill.said)
+
+
+def _low(family: Family, shape: Shape) -> int:
+    """From which height a companion takes the place: a ceiling rack leaves what is below it."""
+    return shape.height - shape.member if family.id == "overhead" else 0
+
+
+def _in_gaps(family: Family, shape: Shape, envelope: Envelope, made: list[tuple[Family, Row]],
+             blind: list[tuple[float, float]], wide: bool) -> Iterator[Row]:  # fmt: skip
+    """The fullest row of a family (or that of the widest modules) in each gap that other rows leave at the heights it
+    takes.
+    """
+    low = _low(family, shape)
+    beside = [(r.x, r.end + f.ends) for f, r in made if r.shape.height > low and _low(f, r.shape) < shape.height]
+    for start, end in family.stretches(envelope, shape):
+        for lo, hi in _gaps(start, end, [*beside, *((int(a), int(b) + 1) for a, b in blind)]):
+            if hi - lo >= family.smallest():
+                rows_there = [
+                    Row(shape=shape, x=x, widths=w) for x, w, _ in ways_to_fill(family, shape, envelope, lo, hi)
+                ]
+                if rows_there:
+                    yield max(rows_there, key=lambda row: _worth(family, row, wide))
+
+
+def _worth(family: Family, row: Row, wide: bool) -> tuple[float, float]:
+    """Front that a row of companions gives; where wide modules are wanted, the widest first."""
+    front_area = float(sum(row.widths) * (row.shape.height - _low(family, row.shape)))
+    return (float(max(row.widths)), front_area) if wide else (front_area, 0.0)

@@ -1,48 +1,61 @@
 """Hand edits: pure commands `Design → Design`, kept in order, so undo and history fall out of the list.
 
 A command may make a design worse, never meaningless: the verifier and the checks show what it did. What cannot be
-carried out at all (a part that is not there, past the end of its bay) is refused with the mend.
+carried out at all (a part that is not there, past the end of its bay) is refused with the mend. Commands that stand
+whole rows anew are carried out in `restand`.
 """
 
+from collections.abc import Callable
 from functools import reduce
 from itertools import count
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
 from ..base import Frozen, Id
 from ..errors import EditRefused
 from ..inventory.kinds import Way
-from ..systems import FAMILIES, HOLDERS, Bay, Family, Part
-from .build import placed
+from ..systems import HOLDERS, Bay, Family, Finish, Holder, Part, family_named, family_of
+from .fits import position
 from .models import Assignment, Design, Unplaced
+from .restand import finished, mirrored, reshaped, swapped_family, widened
 
-MOVABLE = frozenset({"shelf", "rail", "drawer", "tray", "cover"})
+MOVABLE = HOLDERS - {"base", "floor"} | {"cover"}
 MOST_EDITS = 500
+BayIndex = Annotated[int, Field(ge=0, le=400)]
+Steps = Annotated[int, Field(ge=-200, le=200)]
 
 
 class MovePart(Frozen):
-    """Move a part up (positive) or down so many pitches."""
+    """Move a part up (positive) or down so many pitches; in a drawer, back or forward."""
 
     do: Literal["move"] = "move"
     part: Id
-    steps: Annotated[int, Field(ge=-200, le=200)]
+    steps: Steps
 
 
 class ResizePart(Frozen):
-    """Give a drawer the next higher (positive) or lower front of its range."""
+    """Give a drawer or basket the next higher (positive) or lower front of its range."""
 
     do: Literal["resize"] = "resize"
     part: Id
     steps: Annotated[int, Field(ge=-10, le=10)]
 
 
+class SwapPart(Frozen):
+    """Make a part another of its family at the same place: a shelf a tray, a rail hooks."""
+
+    do: Literal["swap"] = "swap"
+    part: Id
+    role: Holder
+
+
 class AddPart(Frozen):
     """Add an empty part to a bay at the pitch nearest to z."""
 
     do: Literal["add"] = "add"
-    role: Literal["shelf", "rail", "drawer", "tray"]
-    bay: Annotated[int, Field(ge=0, le=200)]
+    role: Holder
+    bay: BayIndex
     z: Annotated[int, Field(ge=0, le=100_000)]
 
 
@@ -64,7 +77,81 @@ class AssignGroup(Frozen):
     target: Id | None = None
 
 
-Command = Annotated[MovePart | ResizePart | AddPart | RemovePart | AssignGroup, Field(discriminator="do")]
+class LockPart(Frozen):
+    """Fix a part where it is, or let it go: a new search leaves it and what is in it alone."""
+
+    do: Literal["lock"] = "lock"
+    part: Id
+    locked: bool = True
+
+
+class LockBay(Frozen):
+    """Fix a whole bay, or let it go."""
+
+    do: Literal["lock bay"] = "lock bay"
+    bay: BayIndex
+    locked: bool = True
+
+
+class CopyBay(Frozen):
+    """Give a bay the parts of another one, empty; what lived there has no place for now."""
+
+    do: Literal["copy bay"] = "copy bay"
+    bay: BayIndex
+    onto: BayIndex
+
+
+class WidenBay(Frozen):
+    """Give a bay the next wider (positive) or narrower module of its range; its row grows or shrinks with it."""
+
+    do: Literal["widen"] = "widen"
+    bay: BayIndex
+    steps: Annotated[int, Field(ge=-10, le=10)]
+
+
+class ReshapeRow(Frozen):
+    """Give the row a bay is in the next taller (positive) or lower height, or the next greater or lesser depth."""
+
+    do: Literal["reshape"] = "reshape"
+    bay: BayIndex
+    taller: Annotated[int, Field(ge=-10, le=10)] = 0
+    deeper: Annotated[int, Field(ge=-10, le=10)] = 0
+
+
+class MirrorRow(Frozen):
+    """Turn the row a bay is in about its middle, with everything in it."""
+
+    do: Literal["mirror"] = "mirror"
+    bay: BayIndex
+
+
+class SwapFamily(Frozen):
+    """Stand the row a bay is in anew in another family; what lived there has no place until the rest is found."""
+
+    do: Literal["swap family"] = "swap family"
+    bay: BayIndex
+    family: Id
+
+
+class SetFinish(Frozen):
+    """Doors, base, crown, lights, fascias."""
+
+    do: Literal["finish"] = "finish"
+    finish: Finish
+
+
+class Refound(Frozen):
+    """What a search found around the locked parts; kept whole, so that it can be undone."""
+
+    do: Literal["refound"] = "refound"
+    design: Design
+
+
+Command = Annotated[
+    MovePart | ResizePart | SwapPart | AddPart | RemovePart | AssignGroup | LockPart | LockBay | CopyBay | WidenBay
+    | ReshapeRow | MirrorRow | SwapFamily | SetFinish | Refound,
+    Field(discriminator="do"),
+]  # fmt: skip
 
 
 class History(Frozen):
@@ -76,8 +163,11 @@ class History(Frozen):
 
     @property
     def current(self) -> Design:
-        """The design as it stands."""
-        return reduce(apply, self.done, self.base)
+        """The design as it stands. Nothing before the last design found anew matters."""
+        last = max((n for n, c in enumerate(self.done) if isinstance(c, Refound)), default=-1)
+        found = self.done[last] if last >= 0 else None
+        start = found.design if isinstance(found, Refound) else self.base
+        return reduce(apply, self.done[last + 1 :], start)
 
     def after(self, command: Command) -> "History":
         """With one more command; what was undone is forgotten. Raises `EditRefused`."""
@@ -101,17 +191,7 @@ class History(Frozen):
 
 def apply(design: Design, command: Command) -> Design:
     """The design after one command; raises `EditRefused`, never changes its argument."""
-    match command:
-        case MovePart():
-            return _move(design, command)
-        case ResizePart():
-            return _resize(design, command)
-        case AddPart():
-            return _add(design, command)
-        case RemovePart():
-            return _remove(design, command)
-        case AssignGroup():
-            return _assign(design, command)
+    return _CARRIED_OUT[type(command)](design, command)
 
 
 def _movable(design: Design, part_id: str) -> tuple[Part, Bay, Family]:
@@ -120,74 +200,100 @@ def _movable(design: Design, part_id: str) -> tuple[Part, Bay, Family]:
     except KeyError:
         raise EditRefused(f"There is no part {part_id}.", "Choose one on the drawing.") from None
     if part.role not in MOVABLE or part.bay is None:
-        raise EditRefused(f"The {part.role} stands fixed.", "Shelves, rails, drawers and trays can be changed.")
-    return part, design.bays[part.bay], FAMILIES[design.family]
+        raise EditRefused(f"The {part.role} stands fixed.", "Shelves, rails, drawers and the like can be changed.")
+    if part.locked or design.bays[part.bay].locked:
+        raise EditRefused(f"The {part.role} is locked.", "Unlock it first.")
+    return part, design.bays[part.bay], family_of(part)
+
+
+def _bay(design: Design, index: int) -> Bay:
+    if index >= len(design.bays):
+        raise EditRefused(f"There is no bay {index + 1}.", f"The design has {len(design.bays)}.")
+    return design.bays[index]
 
 
 def _replaced(design: Design, old: Part, new: Part | None) -> Design:
-    """The design with one part, and the brackets that come with it, replaced or gone; order is kept."""
-    family = FAMILIES[design.family]
-    dropped = {b.id for b in family.brackets(old, design.bays[old.bay or 0])}
+    """The design with one part, and what comes with it (brackets, cleats, containers on it), replaced or gone."""
+    dropped = {b.id for b in family_of(old).brackets(old, design.bay_of(old))}
+    fresh = {b.id: b for b in family_of(new).brackets(new, design.bay_of(new))} if new is not None else {}
     parts: list[Part] = []
     for part in design.parts:
         if part.id == old.id:
             if new is not None:
                 parts.append(new)
+        elif part.id in fresh:
+            parts.append(fresh.pop(part.id))
+        elif part.fixed_to == old.id and part.role == "container":
+            if new is not None:
+                shift = new.z + new.h - old.z - old.h
+                parts.append(part.model_copy(update={"z": part.z + shift}))
         elif part.id not in dropped:
             parts.append(part)
-        elif new is not None:
-            fresh = {b.id: b for b in family.brackets(new, design.bays[new.bay or 0])}
-            parts.append(fresh[part.id])
-    return design.model_copy(update={"parts": tuple(parts)})
+    return design.model_copy(update={"parts": (*parts, *fresh.values())})
 
 
 def _move(design: Design, command: MovePart) -> Design:
     part, bay, _ = _movable(design, command.part)
-    z = part.z + command.steps * bay.pitch
-    if z < bay.z0 or z + part.h > bay.z1:
+    at = position(part, bay) + command.steps * bay.pitch
+    long = part.h if bay.axis == "z" else part.d if bay.axis == "y" else part.w
+    if at < bay.z0 or at + long > bay.z1:
         raise EditRefused(f"The {part.role} would leave its bay.", "Move it less far, or to another bay.")
-    return _replaced(design, part, part.model_copy(update={"z": z}))
+    return _replaced(design, part, part.model_copy(update={bay.axis: at}))
 
 
 def _resize(design: Design, command: ResizePart) -> Design:
     part, bay, family = _movable(design, command.part)
-    if part.role != "drawer":
-        raise EditRefused(f"The {part.role} has one size in this bay.", "Drawers have several fronts.")
-    fronts = family.table["drawer_fronts"]
+    fronts = family.spec(part.role).fronts
+    if not fronts:
+        raise EditRefused(f"The {part.role} has one size in this bay.", "Drawers and baskets have several fronts.")
     wanted = fronts.index(part.h) + command.steps if part.h in fronts else 0
     if not 0 <= wanted < len(fronts):
-        raise EditRefused("There is no such drawer front.", f"Fronts are {', '.join(map(str, fronts))} mm.")
+        raise EditRefused("There is no such front.", f"Fronts are {', '.join(map(str, fronts))} mm.")
     if part.z + fronts[wanted] > bay.z1:
-        raise EditRefused("The drawer would leave its bay.", "Move it down first.")
+        raise EditRefused(f"The {part.role} would leave its bay.", "Move it down first.")
     return _replaced(design, part, part.model_copy(update={"h": fronts[wanted]}))
 
 
-def _add(design: Design, command: AddPart) -> Design:
-    family = FAMILIES[design.family]
+def _swap(design: Design, command: SwapPart) -> Design:
+    part, bay, family = _movable(design, command.part)
     if command.role not in family.roles:
         raise EditRefused(f"{family.name} has no {command.role}.", f"It has: {', '.join(sorted(family.roles))}.")
-    if command.bay >= len(design.bays):
-        raise EditRefused(f"There is no bay {command.bay + 1}.", f"The design has {len(design.bays)}.")
-    bay = design.bays[command.bay]
-    if command.role in ("drawer", "tray") and not bay.pulls:
-        raise EditRefused("Nothing that slides comes out of this bay.", "A return or the door stands in its way.")
+    new = family.placed(bay, part.id, command.role, position(part, bay))
+    if new.z + new.h > bay.z1:
+        raise EditRefused(f"A {command.role} there would leave the bay.", "Move it down first.")
+    return _replaced(design, part, new)
+
+
+def _add(design: Design, command: AddPart) -> Design:
+    bay = _bay(design, command.bay)
+    family = family_named(bay.family)
+    if command.role not in family.roles:
+        raise EditRefused(f"{family.name} has no {command.role}.", f"It has: {', '.join(sorted(family.roles))}.")
+    if command.role in ("drawer", "tray", "basket", "trouser rack", "hamper") and not bay.pulls:
+        raise EditRefused("Nothing that slides comes out of this bay.", "A return, the door or a corner is in its way.")
     used = {p.id for p in design.parts}
-    new_id = next(name for n in count(1) if (name := f"b{bay.index + 1}-{command.role}-{n}") not in used)
+    stem = f"b{bay.index + 1}-{command.role.replace(' ', '-')}"
+    new_id = next(name for n in count(1) if (name := f"{stem}-{n}") not in used)
     steps = max(0, round((command.z - bay.z0) / bay.pitch))
-    part = placed(family, bay, new_id, command.role, bay.z0 + steps * bay.pitch)
-    if part.z + part.h > bay.z1:
+    part = family.placed(bay, new_id, command.role, bay.z0 + steps * bay.pitch)
+    if position(part, bay) + (part.h if bay.axis == "z" else 0) > bay.z1:
         raise EditRefused(f"A {command.role} there would leave the bay.", "Choose a lower place.")
     return design.model_copy(update={"parts": (*design.parts, part, *family.brackets(part, bay))})
 
 
 def _remove(design: Design, command: RemovePart) -> Design:
     part, _, _ = _movable(design, command.part)
-    homeless = design.held_by(part.id)
-    kept = tuple(a for a in design.assignments if a.part != part.id)
+    return _replaced(emptied(design, {part.id}), part, None)
+
+
+def emptied(design: Design, parts: set[str]) -> Design:
+    """The design with what lives in some parts left without a place."""
     left = design.unplaced
-    for a in homeless:
-        left = _shifted(left, a.thing, a.count)
-    return _replaced(design, part, None).model_copy(update={"assignments": kept, "unplaced": left})
+    for a in design.assignments:
+        if a.part in parts:
+            left = _shifted(left, a.thing, a.count)
+    kept = tuple(a for a in design.assignments if a.part not in parts)
+    return design.model_copy(update={"assignments": kept, "unplaced": left})
 
 
 def _shifted(unplaced: tuple[Unplaced, ...], thing: str, by: int) -> tuple[Unplaced, ...]:
@@ -237,6 +343,60 @@ def _taken(rows: list[Assignment], thing: str, part: str, number: int) -> list[A
 
 def _given(rows: list[Assignment], command: AssignGroup, part: str) -> list[Assignment]:
     for n, row in enumerate(rows):
-        if (row.thing, row.part, row.way) == (command.thing, part, command.way):
+        if (row.thing, row.part, row.way, row.container) == (command.thing, part, command.way, ""):
             return [*rows[:n], row.model_copy(update={"count": row.count + command.count}), *rows[n + 1 :]]
     return [*rows, Assignment(thing=command.thing, part=part, way=command.way, count=command.count)]
+
+
+def _lock(design: Design, command: LockPart) -> Design:
+    if command.part not in {p.id for p in design.parts}:
+        raise EditRefused(f"There is no part {command.part}.", "Choose one on the drawing.")
+    parts = tuple(p.model_copy(update={"locked": command.locked}) if p.id == command.part else p for p in design.parts)
+    return design.model_copy(update={"parts": parts})
+
+
+def _lock_bay(design: Design, command: LockBay) -> Design:
+    _bay(design, command.bay)
+    bays = tuple(b.model_copy(update={"locked": command.locked}) if b.index == command.bay else b for b in design.bays)
+    return design.model_copy(update={"bays": bays})
+
+
+def _copy_bay(design: Design, command: CopyBay) -> Design:
+    source, target = _bay(design, command.bay), _bay(design, command.onto)
+    if source.index == target.index:
+        raise EditRefused("That is the same bay.", "Choose another one to copy onto.")
+    if source.family != target.family:
+        raise EditRefused("The two bays are of different families.", "Swap the family of one first.")
+    if target.locked:
+        raise EditRefused("That bay is locked.", "Unlock it first.")
+    family = family_named(target.family)
+    inside = [p for p in design.parts if p.bay == target.index and p.role in MOVABLE]
+    bare = emptied(design, {p.id for p in inside})
+    for part in inside:
+        bare = _replaced(bare, part, None)
+    added: list[Part] = []
+    used = {p.id for p in bare.parts}
+    for part in (p for p in design.parts if p.bay == source.index and p.role in MOVABLE):
+        at = position(part, source) - source.z0 + target.z0
+        stem = f"b{target.index + 1}-{part.role.replace(' ', '-')}"
+        name = next(n for k in count(1) if (n := f"{stem}-{k}") not in used)
+        used.add(name)
+        copied = family.placed(target, name, part.role, at, part.h if family.spec_or_none(part.role) else 0)
+        if at + (copied.h if target.axis == "z" else 0) <= target.z1:
+            added += [copied, *family.brackets(copied, target)]
+    return bare.model_copy(update={"parts": (*bare.parts, *added)})
+
+
+def _found_anew(design: Design, command: Refound) -> Design:
+    return command.design
+
+
+_CARRIED_OUT: dict[type, Callable[[Design, Any], Design]] = {
+    MovePart: _move, ResizePart: _resize, SwapPart: _swap, AddPart: _add, RemovePart: _remove, AssignGroup: _assign,
+    LockPart: _lock, LockBay: _lock_bay, CopyBay: _copy_bay, Refound: _found_anew,
+    WidenBay: lambda d, c: widened(d, _bay(d, c.bay), c.steps),
+    ReshapeRow: lambda d, c: reshaped(d, _bay(d, c.bay), c.taller, c.deeper),
+    MirrorRow: lambda d, c: mirrored(d, _bay(d, c.bay)),
+    SwapFamily: lambda d, c: swapped_family(d, _bay(d, c.bay), c.family),
+    SetFinish: lambda d, c: finished(d, c.finish),
+}  # fmt: skip

@@ -1,30 +1,53 @@
-"""Who lives where: every lot to a bay and a way, by greedy insertion and annealing.
+"""Who lives where: every lot to a spot, and every bay's compartments in order.
 
-The state is one option per lot, or none. Moves: send a lot elsewhere or another way, swap two lots, take a lot out
-to let another in. Each bay's cost comes from `packing`, remembered by the set it holds, so most moves cost two
-look-ups. Stops by count of moves, so the same seed gives the same answer; the clock is only asked by the caller.
+Fills the plain arrays that `kernel` works on, calls it in pieces so that a search can be cancelled, and reads the
+answer back as compartments. Stops by count of moves, so the same seed gives the same answer; the clock is only asked
+by the caller.
 """
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, replace
-from math import exp, inf
-from random import Random
+from dataclasses import dataclass, field
+from typing import Any
 
-from .lots import Lot, Option
-from .packing import BayPacker, Stack
+import numpy as np
+
+from ..systems import FRONTS, Bay, Holder, family_named
+from ..tables import value
+from . import kernel
+from .lots import Lot, Spot, component_of
+from .models import Weights
 
 UNPLACED = 10_000.0
 """Cost of a lot without a place in an answer: more than any layout is worth."""
-OUT = 160.0
-"""Cost of a lot without a place during annealing: low enough that one may wait outside while others move."""
-SPLIT = 3.0
-"""Cost of one thing living in one more bay."""
-HOT, COLD = 20.0, 0.3
+EXACT, EXACT_LAST = 5, 12
+"""Compartments of a bay ordered exactly during the search, and in the last word."""
+HOT, COLD = 120.0, 1.0
+CHUNK = 1500
+"""Moves between two looks whether the asker withdrew."""
+ROLES: tuple[Holder, ...] = (
+    "drawer", "shelf", "base", "shoe shelf", "rail", "face rail", "trouser rack", "tie rack", "tray", "basket",
+    "hamper", "hooks", "floor", "platform", "strip",
+)  # fmt: skip
+CODE: dict[str, int] = {role: n for n, role in enumerate(ROLES)}
 
-Choice = tuple[int, int] | None
-"""(bay, option index) of a lot, or None."""
 Check = Callable[[], None]
 """Called now and then; raises `Cancelled` when the asker withdrew."""
+Choice = tuple[int, ...]
+"""For every lot the number of its spot, −1 for none."""
+
+
+@dataclass(slots=True)
+class Compartment:
+    """A compartment in its bay: the spots in it, and how many pitches up its foot stands."""
+
+    role: Holder
+    foot: int
+    units: int
+    spots: list[tuple[Lot, Spot]]
+    chest: bool = False
+    """A drawer that stands on another one of the same chest."""
+    covered: bool = False
+    """The top drawer of a chest whose cover is its own board."""
 
 
 @dataclass(slots=True)
@@ -32,184 +55,229 @@ class Interior:
     """A complete assignment and its cost."""
 
     cost: float
-    choices: list[Choice]
-    stacks: list[Stack]
+    choices: Choice
+    stacks: list[list[Compartment]]
     unplaced: int
     moves: int
 
 
-class Search:
-    """State of the assignment and the moves on it."""
+@dataclass(frozen=True, slots=True)
+class Scale:
+    """Points a unit of each thing costs under the weights of a goal."""
 
-    def __init__(self, lots: Sequence[Lot], packers: Sequence[BayPacker], seed: int) -> None:
-        self.lots, self.packers, self.random = lots, packers, Random(seed)
-        self.moves = 0
-        self._bits: list[list[int]] = []
-        bit = 1
-        for lot in lots:
-            row = []
-            for _ in lot.options:
-                row.append(bit)
-                bit <<= 1
-            self._bits.append(row)
-        self.spots: list[list[tuple[int, int]]] = [
-            [(b, k) for k, option in enumerate(lot.options) for b in sorted(option.bays)] for lot in lots
-        ]
-        self.choices: list[Choice] = [None] * len(lots)
-        self._masks = [0] * len(packers)
-        self._held: list[dict[int, Option]] = [{} for _ in packers]
-        self._costs = [0.0] * len(packers)
-        self._thing_bays: dict[str, dict[int, int]] = {}
-        self.total = OUT * len(lots)
-        self.out = len(lots)
+    money: float
+    front: float
+    reach: float
+    part: float
+    hour: float
+    reuse: float
 
-    # -- one lot in or out, with the bay's cost looked up --
-
-    def _bay_with(self, bay: int, index: int, k: int) -> float:
-        held = self._held[bay]
-        return self.packers[bay].cost(
-            self._masks[bay] | self._bits[index][k], [*held.values(), self.lots[index].options[k]]
-        )
-
-    def _put(self, index: int, bay: int, k: int, cost: float) -> None:
-        self.total += cost - self._costs[bay] - OUT
-        self.out -= 1
-        self._costs[bay] = cost
-        self._masks[bay] |= self._bits[index][k]
-        self._held[bay][index] = self.lots[index].options[k]
-        self.choices[index] = (bay, k)
-        counts = self._thing_bays.setdefault(self.lots[index].thing.id, {})
-        if counts and bay not in counts:
-            self.total += SPLIT
-        counts[bay] = counts.get(bay, 0) + 1
-
-    def _take(self, index: int) -> None:
-        choice = self.choices[index]
-        if choice is None:
-            return
-        bay, k = choice
-        self._masks[bay] ^= self._bits[index][k]
-        del self._held[bay][index]
-        cost = self.packers[bay].cost(self._masks[bay], list(self._held[bay].values()))
-        self.total += cost - self._costs[bay] + OUT
-        self.out += 1
-        self._costs[bay] = cost
-        self.choices[index] = None
-        counts = self._thing_bays[self.lots[index].thing.id]
-        counts[bay] -= 1
-        if not counts[bay]:
-            del counts[bay]
-            if counts:
-                self.total -= SPLIT
-
-    def _insert_best(self, index: int) -> bool:
-        """Put a free lot where it costs least; False when no spot takes it."""
-        best, where = inf, None
-        counts = self._thing_bays.get(self.lots[index].thing.id, {})
-        for bay, k in self.spots[index]:
-            cost = self._bay_with(bay, index, k)
-            extra = cost - self._costs[bay] + (SPLIT if counts and bay not in counts else 0)
-            if extra < best:
-                best, where = extra, (bay, k, cost)
-        if where is None:
-            return False
-        self._put(index, *where)
-        return True
-
-    # -- search --
-
-    def greedy(self) -> None:
-        """Insert all lots, the hardest to place first."""
-        hardest = sorted(
-            range(len(self.lots)),
-            key=lambda n: (len(self.spots[n]), -max((o.units * o.asked for o in self.lots[n].options), default=0)),
-        )
-        for index in hardest:
-            if self.choices[index] is None:
-                self._insert_best(index)
-
-    def start_from(self, choices: Sequence[Choice]) -> None:
-        """Take over an assignment found before for the same lots and bays."""
-        self._restore(dict(enumerate(choices)))
-
-    def anneal(self, moves: int, check: Check) -> None:
-        """`moves` random moves from hot to cold, keeping the best state seen."""
-        movable = [n for n in range(len(self.lots)) if self.spots[n]]
-        if not movable:
-            return
-        best, best_choices = (self.out, self.total), list(self.choices)
-        ratio = COLD / HOT
-        for step in range(moves):
-            if step % 64 == 0:
-                check()
-            heat = HOT * ratio ** (step / moves)
-            before = self.total
-            undo = self._random_move(movable)
-            if undo is None:
-                continue
-            self.moves += 1
-            rise = self.total - before
-            if rise > 0 and self.random.random() >= exp(-rise / heat):
-                self._restore(undo)
-            elif (self.out, self.total) < best:
-                best, best_choices = (self.out, self.total), list(self.choices)
-        self._restore({n: c for n, c in enumerate(best_choices) if c != self.choices[n]})
-
-    def _random_move(self, movable: list[int]) -> dict[int, Choice] | None:
-        """Change the state; returns what to restore, or None when nothing could change."""
-        index = movable[int(self.random.random() * len(movable))]
-        spots = self.spots[index]
-        spot = spots[int(self.random.random() * len(spots))]
-        if spot == self.choices[index]:
-            return None
-        undo: dict[int, Choice] = {index: self.choices[index]}
-        bay, k = spot
-        self._take(index)
-        cost = self._bay_with(bay, index, k)
-        if cost < inf:
-            self._put(index, bay, k, cost)
-            return undo
-        # No room there: someone of that bay leaves, finds the best other place, or stays out for now.
-        others = [n for n in self._held[bay] if n != index]
-        if others:
-            other = others[int(self.random.random() * len(others))]
-            undo[other] = self.choices[other]
-            self._take(other)
-            cost = self._bay_with(bay, index, k)
-            if cost < inf:
-                self._put(index, bay, k, cost)
-                self._insert_best(other)
-                return undo
-        self._restore(undo)
-        return None
-
-    def _restore(self, choices: dict[int, Choice]) -> None:
-        for index in choices:
-            self._take(index)
-        for index, choice in choices.items():
-            if choice is not None:
-                bay, k = choice
-                self._put(index, bay, k, self._bay_with(bay, index, k))
-
-    def result(self) -> Interior:
-        """The state with every bay's compartments in their exact best order."""
-        stacks = [p.stack(list(h.values()), exact=True) for p, h in zip(self.packers, self._held, strict=True)]
-        gained = sum(self._costs) - sum(s.cost for s in stacks)
-        total = self.total - gained + (UNPLACED - OUT) * self.out
-        return Interior(total, list(self.choices), stacks, self.out, self.moves)
+    @classmethod
+    def of(cls, weights: Weights) -> "Scale":
+        """5 is one point for a unit of money; the others are in proportion to what they usually weigh against it."""
+        return cls(money=weights.money / 5, front=weights.room / 10, reach=weights.reach / 2,
+                   part=weights.parts / 5 * value("design.part_points"),
+                   hour=weights.hours / 5 * value("design.hour_points"), reuse=weights.reuse / 5)  # fmt: skip
 
 
-def search(lots: Sequence[Lot], packers: Sequence[BayPacker], *, moves: int, seed: int, check: Check,
-           start: Sequence[Choice] | None = None) -> Interior:  # fmt: skip
-    """Greedy insertion, or an assignment to start from, then annealing; exact order last. The moves go by a quick
-    order, so what they end with is held against what they began with.
+@dataclass(slots=True)
+class Problem:
+    """Lots and bays as arrays."""
+
+    lots: Sequence[Lot]
+    bays: Sequence[Bay]
+    scale: Scale
+    starts: Any = None
+    spots: list[tuple[int, Spot]] = field(default_factory=list)
+    arrays: tuple[Any, ...] = ()
+
+    def __post_init__(self) -> None:
+        n = len(self.lots)
+        self.starts = np.zeros(n + 1, np.int64)
+        for lot in self.lots:
+            self.spots += [(lot.index, s) for s in lot.spots]
+            self.starts[lot.index + 1] = len(self.spots)
+        self.arrays = (*self._spot_tables(), *self._bay_tables(), *self._labels())
+
+    def _spot_tables(self) -> tuple[Any, Any, Any]:
+        m = max(1, len(self.spots))
+        spot_i, spot_f = np.zeros((m, 8), np.int64), np.zeros((m, 6))
+        rows: dict[tuple[float, ...], int] = {}
+        ranks = sorted(range(len(self.spots)), key=lambda k: (-self.spots[k][1].units, -self.spots[k][1].asked, k))
+        for rank, k in enumerate(ranks):
+            spot_i[k, kernel.RANK] = rank
+        for k, (_, spot) in enumerate(self.spots):
+            bay = self.bays[spot.bay]
+            family = family_named(bay.family)
+            price, capacity, rating, hours = component_of(family, spot.role, bay, spot.front)
+            role = "shelf" if spot.role == "base" else spot.role
+            spot_i[k, : kernel.RANK] = (
+                spot.bay, CODE[role], spot.units, spot.lowest, spot.highest,
+                rows.setdefault(spot.troubles, len(rows)),
+            )  # fmt: skip
+            spot_i[k, kernel.FLOOR] = int(spot.highest == 0 and spot.way == "floor")
+            opening = self.scale.money * price + self.scale.part + self.scale.hour * hours
+            own = spot.container.startswith("own-")
+            extra = self.scale.money * spot.extra - (self.scale.reuse * 5 if own else 0)
+            spot_f[k] = (spot.asked, spot.mass, capacity, rating, opening, extra)
+        pitches = max((b.pitches for b in self.bays), default=0)
+        troubles = np.zeros((max(1, len(rows)), pitches + 1))
+        for points, row in rows.items():
+            troubles[row, : len(points)] = np.asarray(points) * self.scale.reach
+            troubles[row, len(points) :] = points[-1] * self.scale.reach
+        return spot_i, spot_f, troubles
+
+    def _bay_tables(self) -> tuple[Any, Any, Any, Any]:
+        n = max(1, len(self.bays))
+        bay_i, bay_f = np.zeros((n, 3), np.int64), np.zeros((n, 3))
+        most = max((len(b.blocked) for b in self.bays), default=0)
+        blocked, n_blocked = np.zeros((n, max(1, most), 3), np.int64), np.zeros(n, np.int64)
+        for k, bay in enumerate(self.bays):
+            family = family_named(bay.family)
+            bay_i[k] = (0 if bay.locked else bay.pitches, int(bay.has_base), int(bay.loose))
+            shelf = component_of(family, "shelf", bay, 0)[0] if "shelf" in family.specs else 0.0
+            shelf_points = self.scale.money * shelf + self.scale.part
+            across = bay.w if bay.axis != "x" else bay.depth
+            bay_f[k] = (self.scale.front * across * bay.pitch / 1e4, shelf_points, shelf_points)
+            ranges = sorted(
+                (max(0, (b.low - bay.z0) // bay.pitch), -(-(b.high - bay.z0) // bay.pitch), int(b.loose))
+                for b in bay.blocked if b.high > bay.z0 and b.low < bay.z1
+            )  # fmt: skip
+            n_blocked[k] = len(ranges)
+            for j, row in enumerate(ranges):
+                blocked[k, j] = row
+        return bay_i, bay_f, blocked, n_blocked
+
+    def _labels(self) -> tuple[Any, ...]:
+        """Which lots are of one thing, and which are used together; the counts of each by bay start at zero."""
+        things: dict[str, int] = {}
+        words: dict[str, int] = {}
+        thing, group = np.full(len(self.lots), -1, np.int64), np.full(len(self.lots), -1, np.int64)
+        for lot in self.lots:
+            thing[lot.index] = things.setdefault(lot.thing.id, len(things))
+            if lot.thing.together:
+                group[lot.index] = words.setdefault(lot.thing.together, len(words))
+        shape = (max(1, len(self.bays)),)
+        return (thing, np.zeros((max(1, len(things)), *shape), np.int64), group,
+                np.zeros((max(1, len(words)), *shape), np.int64))  # fmt: skip
+
+
+def search(problem: Problem, *, moves: int, seed: int, check: Check, start: Choice | None = None) -> Interior:
+    """Greedy insertion, or an assignment to start from, then annealing in pieces; exact order last. The moves go by a
+    quick order, so what they end with is held against what they began with.
     """
-    state = Search(lots, packers, seed)
-    if start is not None:
-        state.start_from(start)
-    state.greedy()
-    begun = state.result()
-    state.anneal(moves, check)
-    ended = state.result()
-    better = (ended.unplaced, ended.cost) <= (begun.unplaced, begun.cost)
-    return ended if better else replace(begun, moves=state.moves)
+    choice = np.asarray(start if start is not None else (-1,) * len(problem.lots), np.int64)
+    state, done, begun = seed % (kernel.MODULUS - 1) + 1, 0, None
+    state, _ = _run(problem, choice, 0, state, HOT, HOT, begun=0)
+    check()
+    begun = read(problem, tuple(int(c) for c in choice))
+    while done < moves:
+        chunk = min(CHUNK, moves - done)
+        hot = HOT * (COLD / HOT) ** (done / moves)
+        cold = HOT * (COLD / HOT) ** ((done + chunk) / moves)
+        state, _ = _run(problem, choice, chunk, state, hot, cold, begun=1)
+        done += chunk
+        check()
+    ended = read(problem, tuple(int(c) for c in choice)) if done else begun
+    best = ended if (ended.unplaced, ended.cost) <= (begun.unplaced, begun.cost) else begun
+    best.moves = done
+    return best
+
+
+def _run(
+    problem: Problem, choice: Any, moves: int, state: int, hot: float, cold: float, *, begun: int
+) -> tuple[int, float]:
+    spot_i, spot_f, troubles, bay_i, bay_f, blocked, n_blocked, thing, things, group, groups = problem.arrays
+    things[:], groups[:] = 0, 0
+    state, best, _, _ = kernel.anneal(
+        choice, problem.starts, spot_i, spot_f, troubles, bay_i, bay_f, blocked, n_blocked, thing, things, group,
+        groups, value("design.split"), value("design.apart"), np.array([CODE["drawer"], CODE["shelf"]]), moves,
+        hot, cold, state, begun, EXACT,
+    )  # fmt: skip
+    return int(state), float(best)
+
+
+def read(problem: Problem, choices: Choice) -> Interior:
+    """Every bay's compartments in their exact best order, and what it all costs."""
+    spot_i, _spot_f, _troubles, _bay_i, _bay_f, _blocked, _n_blocked, *_ = problem.arrays
+    chest, shelf = CODE["drawer"], CODE["shelf"]
+    held: list[list[int]] = [[] for _ in problem.bays]
+    bays_of: dict[str, set[int]] = {}
+    words: dict[str, set[int]] = {}
+    for lot in problem.lots:
+        spot = choices[lot.index]
+        if spot >= 0:
+            bay = int(spot_i[spot, kernel.BAY])
+            held[bay].append(spot)
+            bays_of.setdefault(lot.thing.id, set()).add(bay)
+            if lot.thing.together:
+                words.setdefault(lot.thing.together, set()).add(bay)
+    out = sum(c < 0 for c in choices)
+    cost = UNPLACED * out
+    cost += value("design.split") * sum(len(b) - 1 for b in bays_of.values())
+    cost += value("design.apart") * sum(len(b) - 1 for b in words.values())
+    stacks: list[list[Compartment]] = []
+    for bay, spots in enumerate(held):
+        points, stack = _stack(problem, bay, spots, chest, shelf)
+        cost += points
+        stacks.append(stack)
+    return Interior(cost, choices, stacks, out, 0)
+
+
+def _stack(problem: Problem, bay: int, spots: list[int], chest: int, shelf: int) -> tuple[float, list[Compartment]]:
+    spot_i, spot_f, troubles, bay_i, bay_f, blocked, n_blocked, *_ = problem.arrays
+    if not spots:
+        return 0.0, []
+    n = len(spots)
+    held = np.array(spots, np.int64)
+    slot_i, slot_f = np.empty((kernel.MOST_SLOTS, 5), np.int64), np.empty((kernel.MOST_SLOTS, 2))
+    member = np.empty(n, np.int64)
+    where, feet = np.empty(kernel.MOST_SLOTS, np.int64), np.empty(kernel.MOST_SLOTS, np.int64)
+    slots, price = kernel.pack(held, n, spot_i, spot_f, chest, slot_i, slot_f, member, bay_f[bay, kernel.COVER_COST],
+                               bay_i[bay, kernel.PITCHES])  # fmt: skip
+    if slots < 0:
+        raise RuntimeError("a bay of the answer does not hold what is in it")
+    best = (kernel.BIG, 0, 0)
+    for exact in (EXACT_LAST, 0):
+        if exact and slots > EXACT_LAST + 4:
+            continue
+        best = kernel.order(held, n, slots, spot_i, troubles, chest, slot_i, member, bay_i[bay], blocked[bay],
+                            n_blocked[bay], exact, where, feet)  # fmt: skip
+        if best[0] < kernel.BIG:
+            break
+    points, used, blocks = best
+    if points >= kernel.BIG:
+        raise RuntimeError("a bay of the answer does not stand")
+    based = bool(bay_i[bay, kernel.HAS_BASE]) and slot_i[where[0], 0] == shelf and feet[0] == 0
+    cost = price - (bay_f[bay, kernel.BASE_CREDIT] if based else 0) + points + used * bay_f[bay, kernel.FRONT_COST]
+    return float(cost), _compartments(problem, held, member, slot_i, where, feet, int(blocks), slots, chest, based)
+
+
+def _compartments(problem: Problem, held: Any, member: Any, slot_i: Any, where: Any, feet: Any, blocks: int, slots: int,
+                  chest: int, based: bool) -> list[Compartment]:  # fmt: skip
+    inside: list[list[tuple[Lot, Spot]]] = [[] for _ in range(slots)]
+    for k, spot in enumerate(held):
+        lot, one = problem.spots[int(spot)]
+        inside[int(member[k])].append((problem.lots[lot], one))
+    drawers = [c for c in range(slots) if slot_i[c, 0] == chest]
+    stack: list[Compartment] = []
+    for k in range(blocks):
+        c, foot = int(where[k]), int(feet[k])
+        if slot_i[c, 0] == chest:
+            for d in drawers:
+                stack.append(Compartment("drawer", foot, int(slot_i[d, 1]), inside[d], chest=d != drawers[0]))
+                foot += int(slot_i[d, 1])
+            next_foot = int(feet[k + 1]) if k + 1 < blocks else -1
+            closed = next_foot == foot and ROLES[int(slot_i[int(where[k + 1]), 0])] == "shelf"
+            stack[-1].covered = not closed
+        else:
+            role: Holder = ROLES[int(slot_i[c, 0])]
+            if k == 0 and based and role == "shelf":
+                role = "base"
+            stack.append(Compartment(role, foot, int(slot_i[c, 1]), inside[c]))
+    return stack
+
+
+def fronts_of(compartment: Compartment) -> int:
+    """The height of a drawer's or basket's front: that of the tallest thing in it; 0 for what has none."""
+    return max((s.front for _, s in compartment.spots), default=0) if compartment.role in FRONTS else 0

@@ -4,11 +4,12 @@ from collections import defaultdict
 
 from ..base import Frozen, Why
 from ..house import HouseRules
-from ..inventory import Need, Thing, demand, needs
+from ..inventory import Thing, demand, needs
 from ..inventory.demand import UNIT_OF, litres
-from ..inventory.needs import STORAGES, Storage, need
-from ..systems import FAMILIES, HOLDERS, Part
-from .models import Design
+from ..inventory.needs import STORAGE_OF, STORAGES, Storage
+from ..systems import HOLDERS, Part, Role, family_of
+from .fits import Ask, ask
+from .models import Assignment, Design
 
 
 class LedgerLine(Frozen):
@@ -57,14 +58,16 @@ def _sums(things: tuple[Thing, ...], design: Design) -> tuple[dict[Storage, floa
     for part in design.parts:
         if part.role not in HOLDERS or part.bay is None:
             continue
-        held = [need(by_id[a.thing], a.way, design.rules, a.count) for a in design.held_by(part.id) if a.thing in by_id]
+        held = [(a, ask_of(design, part, a, by_id)) for a in design.held_by(part.id) if a.thing in by_id]
         room = capacity(design, part)
-        total = sum(n.amount for n in held)
-        for n in held:
-            asked[n.storage] += amount(design, part, n)
-            given[n.storage] += room * n.amount / total
-        if not held:
-            given[EMPTY_IS[part.role]] += room
+        total = sum(n.amount for _, n in held)
+        for a, n in held:
+            storage = STORAGE_OF[a.way]
+            asked[storage] += in_unit(design, part, n.amount, storage)
+            given[storage] += in_unit(design, part, room * n.amount / total if total else 0.0, storage)
+        if not held and part.role in EMPTY_IS:
+            storage = EMPTY_IS[part.role]
+            given[storage] += in_unit(design, part, room, storage)
     for left in design.unplaced:
         if left.thing in by_id:
             out = needs(by_id[left.thing], design.rules, left.count)[0]
@@ -72,26 +75,40 @@ def _sums(things: tuple[Thing, ...], design: Design) -> tuple[dict[Storage, floa
     return asked, given
 
 
-EMPTY_IS: dict[str, Storage] = {
-    "base": "shoes", "shelf": "folded", "tray": "shoes", "rail": "hanging", "drawer": "drawers",
+EMPTY_IS: dict[Role, Storage] = {
+    "base": "shoes", "shelf": "folded", "tray": "shoes", "rail": "hanging", "drawer": "drawers", "basket": "drawers",
+    "shoe shelf": "shoes", "face rail": "hanging", "trouser rack": "hanging", "hooks": "hooks", "tie rack": "hooks",
+    "platform": "overhead", "strip": "drawers",
 }  # fmt: skip
 """The ledger line that an empty compartment counts for."""
+HOOK_EVERY = 120.0
+"""Width that one hook is reckoned to give, mm; common practice."""
+PLATFORM_CLEAR = 450.0
+"""Height over a platform by which its width is reckoned in litres, mm; common practice."""
+
+
+def ask_of(design: Design, part: Part, a: Assignment, things: dict[str, Thing]) -> Ask:
+    """What one assignment asks of its part."""
+    box = design.box(a.container) if a.container else None
+    return ask(things[a.thing], a.way, part.role, family_of(part), design.bay_of(part), design.rules, a.count,
+               turned=a.turned, container=box)  # fmt: skip
 
 
 def capacity(design: Design, part: Part) -> float:
-    """What a holding part gives: mm of rail or shelf, or litres of drawer."""
-    family, bay = FAMILIES[design.family], design.bays[part.bay or 0]
-    role = "shelf" if part.role == "base" else part.role
-    room = family.component(role, bay, part.h if role == "drawer" else 0).capacity
-    return room * (part.h - family.table["drawer_lost_height"]) / 1e6 if role == "drawer" else room
+    """What a holding part gives, in its own unit: mm, or mm² of a drawer's floor."""
+    return family_of(part).capacity(part.role, design.bay_of(part))
 
 
-def amount(design: Design, part: Part, n: Need) -> float:
-    """What a need takes of a holding part, in the part's own unit."""
-    if part.role != "drawer":
-        return n.amount
-    lost: float = FAMILIES[design.family].table["drawer_lost_height"]
-    return n.amount * (part.h - lost) / 1e6
+def in_unit(design: Design, part: Part, amount: float, storage: Storage) -> float:
+    """An amount of a part in the unit of its ledger line: mm, litres of drawer or platform, or hooks."""
+    spec, unit = family_of(part).spec(part.role), UNIT_OF[storage]
+    bay = design.bay_of(part)
+    if unit == "litres":
+        if spec.capacity == "area":
+            return amount * (part.h - spec.lost_height) / 1e6
+        deep, high = (bay.pitch * 10, bay.height) if bay.axis != "z" else (bay.depth, PLATFORM_CLEAR)
+        return amount * deep * high / 1e6
+    return amount / HOOK_EVERY if storage == "hooks" else amount
 
 
 def _line(storage: Storage, asked: float, given: float | None) -> LedgerLine:

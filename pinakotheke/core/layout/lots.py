@@ -1,207 +1,286 @@
-"""Things cut into lots: the pieces that the search places whole.
+"""Things cut into lots, and every spot each lot may take.
 
-A lot asks for no more than the widest bay gives, so that every lot fits some compartment. Its options are the ways
-it may be stored in this family, each with what it asks, including the growth reserve.
+A lot is so many pieces that are placed whole; it asks for no more than the widest bay gives. A spot is one way to keep
+a lot in one bay: a role, turned or not, in a container or not, with what it asks there including the growth reserve,
+the heights at which it may stand, and its trouble at each of them. Everything comes from `fits` and `trouble`, which
+the verifier and the checks use as well.
 """
 
-from dataclasses import dataclass
+from collections.abc import Iterator
+from dataclasses import dataclass, field
 from functools import lru_cache
-from math import ceil, sqrt
+from math import ceil, inf
 
-from ..house import HouseRules, Person, ReachZone, reach_zone, shared_zone
-from ..inventory import Need, Thing, uses_a_month
+from ..house import HouseRules, Person
+from ..inventory import Thing
+from ..inventory.containers import Container, boxes_for, containers, is_loose
 from ..inventory.kinds import Way
-from ..inventory.needs import need, needs
-from ..inventory.things import Frequency
-from ..systems import Bay, Component, Family, Role
+from ..inventory.needs import ways
+from ..systems import FRONTS, HANGING, Bay, Family, Holder, family_named
 from ..tables import value
+from .fits import Ask, ask, front_for, misfit, position
+from .trouble import troubles
 
-ROLES_FOR: dict[Way, tuple[Role, ...]] = {
-    "hang": ("rail",), "shelf": ("shelf",), "shoe": ("shelf", "tray"), "box": ("shelf",), "drawer": ("drawer",),
-    "hook": (), "floor": (), "overhead": (),
-}  # fmt: skip
-LOW_TOP = 900.0
-"""What wants to stand low should be taken out below this height, mm; common practice."""
-DRAWER_TOP_SHARE = 0.5
-"""Out-of-sight weight of a drawer whose top is above the easy zone."""
-BEYOND = 8.0
-"""Points of what is out of reach, before its distance: eight times the worst place within reach."""
-AGAINST = 12.0
-"""Points of a lot that the house would hang and that is laid away instead: about a shelf's price."""
-BRACKET = 12
-"""Height of a bracket under the board above, mm (track and standard); in a carcase it is spare."""
+TURNABLE: frozenset[Way] = frozenset({"box", "floor", "hook", "shelf", "drawer"})
+MOST_SPLITS = 60
+MOST_KNOWN = 20_000
 
 
 @dataclass(frozen=True, slots=True)
-class Option:
-    """One way to store one lot."""
+class Spot:
+    """One way to keep one lot in one bay."""
 
-    lot: int
-    role: Role
-    need: Need
+    bay: int
+    role: Holder
+    way: Way
+    turned: bool
+    container: str
     asked: float
+    """Of the compartment's capacity, the growth reserve included."""
+    mass: float
     units: int
-    """Pitches its compartment takes if it is the tallest thing in it."""
+    """Pitches its compartment takes when it is the tallest thing in it."""
     below: int
-    """For a rail: pitches from the compartment's foot to the rail."""
+    """For what hangs: pitches from the compartment's foot to the part."""
     front: int
-    """For a drawer: its front height, mm."""
-    bays: frozenset[int]
-    """Bays it fits into, by width, depth and pull-out."""
-    costs: tuple[float, ...]
-    """Points when the compartment stands so many pitches above the bay's foot: reach, and storing against the rule."""
-    liked: int
-    """The foot with the fewest reach points."""
-    rank: tuple[float, float]
-    """Falling height, then falling amount: the order in which compartments are filled."""
+    lowest: int
+    highest: int
+    """Feet, in pitches above the bay's, between which its compartment may stand."""
+    troubles: tuple[float, ...]
+    """Points when the compartment stands so many pitches up."""
+    extra: float = 0.0
+    """Money for containers."""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Lot:
     """So many pieces of one thing."""
 
     index: int
     thing: Thing
     count: int
-    options: tuple[Option, ...]
+    spots: list[Spot] = field(default_factory=list)
 
 
-def component_units(role: Role, need_: Need, part_height: int, pitch: int) -> tuple[int, int]:
-    """(pitches in all, pitches below the rail) of a compartment that holds just this need."""
-    if role == "rail":
-        above = value("hang.above_rail")
-        below = ceil((need_.clear - above) / pitch)
-        return below + ceil((part_height + above) / pitch), below
-    if role == "drawer":
-        return ceil(part_height / pitch), 0
-    return ceil((part_height + need_.clear + BRACKET) / pitch), 0
+@dataclass(frozen=True, slots=True)
+class Household:
+    """What of a household decides where things may live."""
+
+    rules: HouseRules
+    people: tuple[Person, ...]
+    sockets: tuple[tuple[str, float], ...] = ()
+    owned: tuple[tuple[str, Container], ...] = ()
+    """Containers the household has, each with the thing it suits."""
+    handy: float = 1.0
+    """A lot takes no more than this share of a compartment: small lots pack tighter, large ones keep together."""
 
 
-def drawer_front(family: Family, need_: Need) -> int:
-    """The shallowest drawer front that takes the need's pieces; 0 when none does."""
-    lost = family.table["drawer_lost_height"]
-    return int(next((f for f in family.table["drawer_fronts"] if f - lost >= need_.clear), 0))
-
-
-def fits(family: Family, role: Role, need_: Need, bay: Bay) -> bool:
-    """Whether a need's pieces pass into a compartment of this role in this bay at all."""
-    slack = value("fold.overhang") if need_.way in ("shelf", "shoe") and role == "shelf" else 0
-    if need_.depth > family.clear_depth(role, bay) + slack or need_.piece_width > family.clear_width(role, bay):
-        return False
-    return bay.pulls or role not in ("drawer", "tray")
-
-
-def zone_of(thing: Thing, people: tuple[Person, ...], depth: float) -> ReachZone:
-    """The reach of whoever takes this thing out."""
-    owner = next((p for p in people if p.id == thing.owner), None)
-    return reach_zone(owner, depth) if owner else shared_zone(people, depth)
-
-
-def reach_points(zone: ReachZone, hand: float, frequency: Frequency, low: bool, role: Role) -> float:
-    """Trouble of taking a thing out at a height: 0 in the easy zone, up to 1 within reach, 3 and more beyond it,
-    times the square root of its uses a month, so that a daily thing outweighs thirty monthly ones but not all.
-    """
-    if hand > zone.high:
-        trouble = BEYOND + (hand - zone.high) / 100
-    elif hand > zone.easy_high:
-        trouble = 0.2 + 0.8 * (hand - zone.easy_high) / max(zone.high - zone.easy_high, 1)
-    elif hand < zone.low:
-        trouble = BEYOND + (zone.low - hand) / 100
-    elif hand < zone.easy_low:
-        trouble = 0.2 + 0.8 * (zone.easy_low - hand) / max(zone.easy_low - zone.low, 1)
-        if role in ("drawer", "tray"):
-            trouble *= DRAWER_TOP_SHARE
-    else:
-        trouble = 0.0
-    if low and hand > LOW_TOP:
-        trouble += 0.5 + (hand - LOW_TOP) / 400
-    if role == "drawer" and hand > LOW_TOP + 200:
-        trouble += 1 + (hand - LOW_TOP - 200) / 100
-    return trouble * sqrt(uses_a_month(frequency))
-
-
-def hand_height(role: Role, below: float, part_height: float) -> float:
-    """Height of the hand that takes something out of a compartment, above the compartment's foot."""
-    return below if role == "rail" else part_height
-
-
-def cut(things: tuple[Thing, ...], bays: tuple[Bay, ...], family: Family, rules: HouseRules,
-        people: tuple[Person, ...]) -> tuple[Lot, ...]:  # fmt: skip
-    """Lots of every thing that stays. A thing that fits nowhere becomes lots without options."""
-    components = {(role, b.index): family.component(role, b) for role in family.roles for b in bays}
+def cut(things: tuple[Thing, ...], bays: tuple[Bay, ...], home: Household) -> tuple[Lot, ...]:
+    """Lots of every thing that stays. A thing that fits nowhere becomes lots without spots."""
     lots: list[Lot] = []
+    open_bays = [b for b in bays if not b.locked]
     for thing in things:
         if not thing.stays:
             continue
-        for count in _counts(thing, bays, components, family, rules):
-            options: list[Option] = []
-            wanted = needs(thing, rules, count)
-            for need_ in wanted:
-                against = AGAINST if wanted[0].way == "hang" != need_.way else 0.0
-                for role in ROLES_FOR[need_.way]:
-                    if role in family.roles:
-                        option = _option(
-                            len(lots), thing, need_, role, against, bays, components, family, rules, people
-                        )
-                        if option is not None:
-                            options.append(option)
-            lots.append(Lot(index=len(lots), thing=thing, count=count, options=tuple(options)))
+        for count in _counts(thing, open_bays, home):
+            lot = Lot(len(lots), thing, count)
+            lot.spots = list(_spots(thing, count, open_bays, home))
+            lots.append(lot)
     return tuple(lots)
 
 
-def _counts(thing: Thing, bays: tuple[Bay, ...], components: dict[tuple[Role, int], Component], family: Family,
-            rules: HouseRules) -> list[int]:  # fmt: skip
-    """Pieces per lot, as even as they go: each lot's first possible way stays within the widest bay's capacity."""
-    for need_ in needs(thing, rules):
-        for role in ROLES_FOR[need_.way]:
-            holds = [components[role, b.index] for b in bays if role in family.roles and fits(family, role, need_, b)]
-            if not holds:
+def takes_one(thing: Thing, bay: Bay, home: Household) -> bool:
+    """Whether one piece goes into some compartment of a bay."""
+    family = family_named(bay.family)
+    for way in ways(thing, home.rules):
+        for role in _roles(family, way, bay):
+            for turned in (False, True) if way in TURNABLE else (False,):
+                a = ask(thing, way, role, family, bay, home.rules, 1, turned=turned)
+                if misfit(thing, way, role, a, family, bay) is None and a.amount <= family.capacity(role, bay):
+                    units, below = heights(family, role, bay, a, front_for(family, role, a))
+                    lowest, highest, on_floor = feet(family, role, bay, units, below)
+                    if has_foot(bay, units, lowest, highest, loose=bay.loose or (on_floor and way == "floor")):
+                        return True
+    return False
+
+
+def feet(family: Family, role: Holder, bay: Bay, units: int, below: int) -> tuple[int, int, bool]:
+    """Least and greatest foot of a compartment in a bay, in pitches, and whether it stands on the floor."""
+    on_floor = family.spec(role).on_floor or role == "base"
+    lowest = 0 if on_floor or bay.axis != "z" else max(0, ceil(bay.first / bay.pitch) - below)
+    return lowest, 0 if on_floor else bay.pitches - units, on_floor
+
+
+def has_foot(bay: Bay, units: int, lowest: int, highest: int, *, loose: bool) -> bool:
+    """Whether a compartment so high stands anywhere in a bay between what closes it."""
+    at = lowest
+    for closed in sorted(bay.blocked, key=lambda b: b.low):
+        if closed.loose and loose:
+            continue
+        low, high = (closed.low - bay.z0) // bay.pitch, -(-(closed.high - bay.z0) // bay.pitch)
+        if at < high and low < at + units:
+            at = high
+    return at <= highest
+
+
+def _ways(thing: Thing, home: Household) -> list[tuple[Way, Container | None, float]]:
+    """Ways to keep a thing, in which container, and the points for keeping it against the house's wish."""
+    wanted = ways(thing, home.rules)
+    found: list[tuple[Way, Container | None, float]] = [
+        (way, None, value("design.against") if wanted[0] == "hang" != way else 0.0) for way in wanted
+    ]
+    if is_loose(thing) and thing.way in (None, "shelf", "box"):
+        here = [c for t, c in home.owned if t == thing.id]
+        range_ = sorted(containers().values(), key=lambda c: _waste(thing, c))[:2]
+        found += [("box", c, 0.0) for c in (*here, *range_) if boxes_for(thing, c, thing.count) is not None]
+    return found
+
+
+def _waste(thing: Thing, container: Container) -> float:
+    """Price and empty room of the containers a thing would take: the fitting ones first."""
+    number = boxes_for(thing, container, thing.count)
+    if number is None:
+        return inf
+    w, d, h = container.inside
+    return number * (container.price + w * d * h / 1e6)
+
+
+def _counts(thing: Thing, bays: list[Bay], home: Household) -> list[int]:
+    """Pieces per lot, as even as they go: each lot's first possible way stays within the roomiest bay's capacity."""
+    for way, container, _ in _ways(thing, home):
+        if container:
+            continue
+        for turned in (False, True):
+            rooms = _rooms(thing, way, turned, bays, home)
+            if not rooms:
                 continue
-            room = max(c.capacity for c in holds) * (1 - rules.reserve)
-            load = max(c.rating for c in holds)
-            fewest = max(1, min(thing.count, int(need_.amount / room / 2)))
-            for lots in range(fewest, thing.count + 1):
+            reserve = 1 - home.rules.reserve
+            for lots in range(1, min(thing.count, MOST_SPLITS) + 1):
                 most = ceil(thing.count / lots)
-                part = need(thing, need_.way, rules, most)
-                if (part.amount <= room and part.mass <= load) or most == 1:
+                if most == 1 or any(_holds(thing, way, turned, most, r, reserve, home) for r in rooms):
                     small, over = divmod(thing.count, lots)
                     return [small + 1] * over + [small] * (lots - over)
     return [thing.count]
 
 
-def _option(lot: int, thing: Thing, need_: Need, role: Role, against: float, bays: tuple[Bay, ...],
-            components: dict[tuple[Role, int], Component], family: Family, rules: HouseRules,
-            people: tuple[Person, ...]) -> Option | None:  # fmt: skip
-    front = drawer_front(family, need_) if role == "drawer" else 0
-    if role == "drawer" and not front:
+_Room = tuple[Bay, Holder, float, float]
+
+
+def _rooms(thing: Thing, way: Way, turned: bool, bays: list[Bay], home: Household) -> list[_Room]:
+    """Compartments of every size and strength that take one piece, with their capacity and rating."""
+    best: dict[tuple[str, Holder, float, float], _Room] = {}
+    for bay in bays:
+        family = family_named(bay.family)
+        for role in _roles(family, way, bay):
+            a = ask(thing, way, role, family, bay, home.rules, 1, turned=turned)
+            if misfit(thing, way, role, a, family, bay) is None:
+                component = component_of(family, role, bay, front_for(family, role, a))
+                best.setdefault((bay.family, role, component[1], component[2]), (bay, role, component[1], component[2]))
+    return list(best.values())
+
+
+def _holds(thing: Thing, way: Way, turned: bool, count: int, room: _Room, reserve: float, home: Household) -> bool:
+    bay, role, capacity, rating = room
+    a = ask(thing, way, role, family_named(bay.family), bay, home.rules, count, turned=turned)
+    return a.amount <= capacity * reserve * home.handy and a.mass <= rating
+
+
+def _roles(family: Family, way: Way, bay: Bay) -> Iterator[Holder]:
+    """Compartments that take a way of storing; a base is a shelf at the foot, and stands for itself only where it
+    takes what a shelf does not.
+    """
+    shelf = family.specs.get("shelf")
+    for role, spec in family.specs.items():
+        if way not in spec.ways:
+            continue
+        if role == "base" and (not bay.has_base or (shelf is not None and way in shelf.ways)):
+            continue
+        yield role
+
+
+@lru_cache(maxsize=20_000)
+def component_of(family: Family, role: Holder, bay: Bay, front: int) -> tuple[float, float, float, float]:
+    """Price, capacity, rating and hours of a compartment; remembered, since every lot asks for the same few."""
+    c = family.component(role, bay, front)
+    return float(c.price), c.capacity, c.rating, c.hours
+
+
+def _spots(thing: Thing, count: int, bays: list[Bay], home: Household) -> Iterator[Spot]:
+    for bay in bays:
+        family = family_named(bay.family)
+        for way, container, against in _ways(thing, home):
+            for role in _roles(family, way, bay):
+                straight = _spot(thing, count, way, role, family, bay, home, False, container, against)
+                if straight:
+                    yield straight
+                if way in TURNABLE and (straight is None or way in ("box", "floor")):
+                    turned = _spot(thing, count, way, role, family, bay, home, True, container, against)
+                    if turned and (straight is None or _better(turned, straight)):
+                        yield turned
+
+
+def _better(one: Spot, other: Spot) -> bool:
+    return one.asked < other.asked or one.units < other.units
+
+
+def _spot(thing: Thing, count: int, way: Way, role: Holder, family: Family, bay: Bay, home: Household, turned: bool,
+          container: Container | None, against: float) -> Spot | None:  # fmt: skip
+    if container is not None and bay.axis != "z":
         return None
-    room = max((components[role, b.index].capacity for b in bays if fits(family, role, need_, b)), default=0)
-    asked = need_.amount / (1 - rules.reserve)
-    if asked > room >= need_.amount:
+    a = ask(thing, way, role, family, bay, home.rules, count, turned=turned, container=container)
+    if misfit(thing, way, role, a, family, bay) is not None:
+        return None
+    front = front_for(family, role, a)
+    _, capacity, rating, _ = component_of(family, role, bay, front)
+    asked = a.amount / (1 - home.rules.reserve)
+    if asked > capacity >= a.amount:
         # A single wide piece may use its compartment whole: the reserve then has to come from elsewhere.
-        asked = need_.amount
-    inside = frozenset(
-        b.index for b in bays
-        if fits(family, role, need_, b) and asked <= components[role, b.index].capacity
-        and need_.mass <= components[role, b.index].rating
+        asked = a.amount
+    if asked > capacity or a.mass > rating:
+        return None
+    units, below = heights(family, role, bay, a, front)
+    if units > bay.pitches:
+        return None
+    lowest, highest, on_floor = feet(family, role, bay, units, below)
+    if not has_foot(bay, units, lowest, highest, loose=bay.loose or (on_floor and way == "floor")):
+        return None
+    money = 0.0
+    if container is not None:
+        money = container.price * (boxes_for(thing, container, count) or 0)
+    return Spot(bay=bay.index, role=role, way=way, turned=turned, container=container.id if container else "",
+                asked=asked, mass=a.mass, units=units, below=below, front=front, lowest=lowest, highest=highest,
+                troubles=_troubles(thing, role, family, bay, home, below, front, against), extra=money)  # fmt: skip
+
+
+_KNOWN: dict[tuple[object, ...], tuple[float, ...]] = {}
+
+
+def _troubles(thing: Thing, role: Holder, family: Family, bay: Bay, home: Household, below: int, front: int,
+              against: float) -> tuple[float, ...]:  # fmt: skip
+    """Trouble at every foot; remembered by what decides it, since things of one owner and use share it."""
+    power = home.sockets and "power" in thing.row.needs
+    key = (
+        thing.owner, thing.frequency, thing.row.low, thing.hazards, role, family.id, below, front, against, bay.z0,
+        bay.pitches, bay.pitch, bay.depth, bay.foot, bay.axis, bay.blind > 0, (bay.section, bay.x) if power else power,
+        home.people,
     )  # fmt: skip
-    if not inside:
-        return None
-    bay = bays[0]
-    height = front or components[role, bay.index].height
-    units, below = component_units(role, need_, height, bay.pitch)
-    zone = zone_of(thing, people, family.clear_depth(role, bay) if role == "shelf" else 0)
-    most = (bay.z1 - bay.z0) // bay.pitch
-    if units > most:
-        return None
-    costs = _costs(zone, thing.frequency, thing.row.low, role, bay.z0 + hand_height(role, below * bay.pitch, height),
-                   bay.pitch, most, against)  # fmt: skip
-    return Option(lot=lot, role=role, need=need_, asked=asked, units=units, below=below, front=front, bays=inside,
-                  costs=costs, liked=min(range(len(costs)), key=costs.__getitem__),
-                  rank=(-units, -asked))  # fmt: skip
+    known = _KNOWN.get(key)
+    if known is None:
+        spec = family.spec(role)
+        height = front or (spec.fronts[0] if spec.fronts else spec.height)
+        places = [bay.z0 + (foot + below) * bay.pitch for foot in range(bay.pitches + 1)]
+        points = troubles(thing, role, places, height, bay, family, home.people, home.sockets)
+        known = tuple(against + p for p in points)
+        if len(_KNOWN) > MOST_KNOWN:
+            _KNOWN.clear()
+        _KNOWN[key] = known
+    return known
 
 
-@lru_cache(maxsize=4096)
-def _costs(zone: ReachZone, frequency: Frequency, low: bool, role: Role, first: float, pitch: int,
-           most: int, against: float) -> tuple[float, ...]:  # fmt: skip
-    return tuple(against + reach_points(zone, first + n * pitch, frequency, low, role) for n in range(most + 1))
+def heights(family: Family, role: Holder, bay: Bay, a: Ask, front: int) -> tuple[int, int]:
+    """(pitches in all, pitches below the part) of a compartment that holds just this."""
+    part = family.placed(bay, "x", role, bay.z0, front)
+    low, high = family.takes(part, 0 if role in FRONTS else a.clear)
+    at = position(part, bay)
+    below = ceil((at - low) / bay.pitch) if role in HANGING else 0
+    return below + ceil((high - at) / bay.pitch), below

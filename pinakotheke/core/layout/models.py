@@ -6,13 +6,31 @@ from pydantic import Field, model_validator
 
 from ..base import Frozen, Id
 from ..house import HouseRules
+from ..inventory.containers import Container, containers
 from ..inventory.kinds import Way
-from ..systems import Bay, Part, Shape
+from ..survey import Envelope
+from ..systems import Bay, Family, Finish, Part, Row, family_named
 
-Goal = Literal["cheapest", "roomiest", "reach"]
-GOALS: tuple[Goal, ...] = ("cheapest", "roomiest", "reach")
+Goal = Literal["cheapest", "roomiest", "reach", "quickest", "yours"]
+GOALS: tuple[Goal, ...] = ("cheapest", "roomiest", "reach", "quickest")
+"""Goals that are searched without being asked."""
 BOUND_TOLERANCE = 1e-6
 """Relative slack when an objective is compared with its bound."""
+Weight = Annotated[float, Field(ge=0, le=10)]
+
+
+class Weights(Frozen):
+    """What a person cares for: each from 0 (not at all) to 10. `money` weighs a unit of currency, `room` the front
+    that is taken, `reach` the trouble of taking things out, `parts` their number, `hours` the work, `reuse` what the
+    household has already.
+    """
+
+    money: Weight = 5
+    room: Weight = 2
+    reach: Weight = 4
+    parts: Weight = 0
+    hours: Weight = 0
+    reuse: Weight = 1
 
 
 class Outcome(Frozen):
@@ -41,12 +59,16 @@ class Outcome(Frozen):
 
 
 class Assignment(Frozen):
-    """So many pieces of a thing live in a holding part, stored one way."""
+    """So many pieces of a thing live in a holding part, stored one way; `turned` with their side to the front, or
+    lengthwise on hooks; `container` in what, an id of the design's containers.
+    """
 
     thing: Id
     part: Id
     way: Way
     count: Annotated[int, Field(ge=1, le=10_000)]
+    turned: bool = False
+    container: str = ""
 
 
 class Unplaced(Frozen):
@@ -56,22 +78,49 @@ class Unplaced(Frozen):
     count: Annotated[int, Field(ge=1, le=10_000)]
 
 
+class Standing(Frozen):
+    """A row of modules as it stands: at which section, of which family, and which bays it makes (`first` up to, not
+    including, `end`).
+    """
+
+    section: str
+    family: Id
+    row: Row
+    first: int
+    end: int
+
+
 class Design(Frozen):
     """A complete layout of one space."""
 
     id: Id
     space: str
-    family: str
     goal: Goal
-    title: str
-    reason: str
-    shape: Shape
+    title: Annotated[str, Field(max_length=120)]
+    reason: Annotated[str, Field(max_length=1000)]
     rules: HouseRules
-    bays: tuple[Bay, ...]
-    parts: Annotated[tuple[Part, ...], Field(max_length=2000)]
+    weights: Weights = Weights()
+    finish: Finish = Finish()
+    rows: Annotated[tuple[Standing, ...], Field(max_length=100)] = ()
+    regions: Annotated[tuple[Envelope, ...], Field(max_length=40)] = ()
+    """The clear regions it was made for, so that rows can be stood anew by hand."""
+    bays: Annotated[tuple[Bay, ...], Field(max_length=400)]
+    parts: Annotated[tuple[Part, ...], Field(max_length=4000)]
     assignments: Annotated[tuple[Assignment, ...], Field(max_length=5000)]
     unplaced: tuple[Unplaced, ...] = ()
+    owned: tuple[Container, ...] = ()
+    """Containers of the household that it uses."""
     outcome: Outcome
+
+    @property
+    def families(self) -> tuple[str, ...]:
+        """Ids of the families it is built of, in their order along the space."""
+        return tuple(dict.fromkeys(b.family for b in self.bays))
+
+    @property
+    def sections(self) -> tuple[str, ...]:
+        """Sections that it fits out."""
+        return tuple(dict.fromkeys(b.section for b in self.bays))
 
     def part(self, part_id: str) -> Part:
         """The part with this id; `KeyError` when there is none."""
@@ -80,6 +129,28 @@ class Design(Frozen):
                 return part
         raise KeyError(part_id)
 
+    def bay_of(self, part: Part) -> Bay:
+        """The bay a part is in; `KeyError` for a part of the structure."""
+        if part.bay is None or part.bay >= len(self.bays):
+            raise KeyError(part.id)
+        return self.bays[part.bay]
+
+    def family_in(self, bay: Bay) -> Family:
+        """The family of a bay."""
+        return family_named(bay.family)
+
     def held_by(self, part_id: str) -> tuple[Assignment, ...]:
         """What is assigned to a part."""
         return tuple(a for a in self.assignments if a.part == part_id)
+
+    def box(self, container: str) -> Container | None:
+        """The container of this id: the household's own, or one of the range."""
+        return next((c for c in self.owned if c.id == container), None) or containers().get(container)
+
+    def in_section(self, section: str) -> "Design":
+        """Only what stands in one section; bays keep their numbers."""
+        kept = tuple(p for p in self.parts if p.section == section)
+        ids = {p.id for p in kept}
+        return self.model_copy(
+            update={"parts": kept, "assignments": tuple(a for a in self.assignments if a.part in ids)}
+        )

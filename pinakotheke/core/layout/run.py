@@ -5,7 +5,7 @@ For every count k the dynamic programme knows all widths that k modules can use 
 people choose between few wide modules and a fuller wall, so the whole front *count against used width* is given.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 
 from ..base import Frozen
 
@@ -58,7 +58,9 @@ def front(stretch: int, modules: tuple[int, ...]) -> Front:
 
 
 def rows(stretch: int, modules: tuple[int, ...], count: int, most: int = 12) -> tuple[tuple[int, ...], ...]:
-    """Sets of exactly `count` modules (widths descending) that use the most width, then nearly so; at most `most`."""
+    """Sets of exactly `count` modules (widths descending) that use the most width, then up to `NEAR` mm less; at
+    most `most`.
+    """
     sets = reachable(stretch, modules)
     if not 0 < count < len(sets):
         return ()
@@ -84,3 +86,38 @@ def _with_sum(total: int, count: int, modules: tuple[int, ...], sets: list[int])
         if rest >= 0 and sets[count - 1] >> rest & 1:
             for tail in _with_sum(rest, count - 1, modules[n:], sets):
                 yield (width, *tail)
+
+
+def mask_of(ranges: Iterable[tuple[int, int]], stretch: int) -> int:
+    """Bits lo+1..hi−1 of every range within 0..stretch: where an upright's left edge may not be."""
+    mask = 0
+    for lo, hi in ranges:
+        a, b = max(lo + 1, 0), min(hi, stretch + 1)
+        if b > a:
+            mask |= ((1 << (b - a)) - 1) << a
+    return mask
+
+
+def rows_between(stretch: int, modules: tuple[int, ...], barred: int, start: int) -> Iterator[tuple[int, ...]]:
+    """For every count the row from `start` that uses most of the stretch with no upright on a barred bit: exact, in the
+    order in which the modules stand.
+
+    >>> list(rows_between(1000, (300, 450), mask_of([(440, 460)], 1000), 0))
+    [(300,), (300, 450), (300, 300, 300)]
+    """
+    free = ((1 << (stretch + 1)) - 1) & ~barred
+    sets = [(1 << start) & free]
+    while sets[-1] and len(sets) <= MOST_MODULES:
+        following = 0
+        for width in modules:
+            following |= sets[-1] << width
+        sets.append(following & free)
+    for count in range(1, len(sets)):
+        if not sets[count]:
+            return
+        at, order = sets[count].bit_length() - 1, []
+        for k in range(count - 1, -1, -1):
+            width = next(w for w in sorted(modules, reverse=True) if at >= w and sets[k] >> (at - w) & 1)
+            order.append(width)
+            at -= width
+        yield tuple(reversed(order))

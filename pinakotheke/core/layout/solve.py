@@ -1,491 +1,380 @@
-"""Complete alternatives for a space: one for each goal, each proven by the verifier.
+"""Complete alternatives for a space: one for each goal and for each other way to build it, each proven by the verifier.
 
-For every family, height and row of modules a quick furnishing (greedy and a few moves) shows which candidates
-deserve a thorough one. Alternatives are handed over as they are found; a first, complete one comes early and is
-replaced when its goal has been searched in full.
+A quick furnishing (greedy insertion alone) of the candidates that promise most shows which deserve a thorough one.
+Alternatives are handed over as they are found; a first, complete one comes early and is replaced when its goal has
+been searched in full. All furnished candidates that hold everything make the frontier: cost against room and reach.
 """
 
-from collections import Counter
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, field
 from math import inf
 from operator import attrgetter
-from typing import Literal
 
 from ..base import Frozen
-from ..house import HouseRules, Person
-from ..inventory import Thing
-from ..inventory.kinds import Way
-from ..survey import Envelope
-from ..systems import FAMILIES, Family
-from .bound import lower_bound
-from .build import build
-from .candidates import Candidate, candidates, shapes_worth
-from .interior import Choice, Interior, search
-from .lots import Lot, cut
-from .models import BOUND_TOLERANCE, GOALS, Assignment, Design, Goal, Outcome, Unplaced
-from .packing import BayPacker, Weights
-from .verify import verify
+from ..inventory.needs import need, ways
+from ..systems import FAMILIES, family_of
+from ..tables import value
+from .blocked import Blocked, blocked_by_budget, blocked_by_demand, too_big_a_task, too_small
+from .candidates import Candidate
+from .frontier import Point, Sensitivity, frontier_of, point_of, sensitivities
+from .furnish import Furnished, Task, design_of, furnish, improve
+from .goals import REASONS, SEARCHED, TITLES
+from .interior import Problem, Scale
+from .kept import kept_candidate
+from .lots import takes_one
+from .models import Design, Goal
+from .pool import allowed, candidates
 
-WEIGHTS: dict[Goal, Weights] = {
-    "cheapest": Weights(price=1.0, reach=2.0, front=0.0),
-    "roomiest": Weights(price=0.05, reach=2.0, front=0.5),
-    "reach": Weights(price=0.02, reach=6.0, front=0.0),
-}
-TITLES: dict[Goal, str] = {"cheapest": "Cheapest", "roomiest": "Most room to grow", "reach": "Easiest to reach"}
-REASONS: dict[Goal, str] = {
-    "cheapest": "The least money that gives everything a place.",
-    "roomiest": "The most empty room left for what comes next.",
-    "reach": "What is used most hangs and lies where its owner reaches it best.",
-}
-SEARCHED: tuple[Goal, ...] = ("roomiest", "cheapest", "reach")
-"""The order of searching: the roomiest soonest holds everything, and the others may start from it."""
-QUICK_MOVES, THOROUGH_MOVES, FINALISTS, PATHS = 150, 2_000, 2, 2
-RESTARTS, NEARLY = 3, 2
-"""Further searches when at most `NEARLY` lots are left out."""
-PROMISING, MOST_TRIED = 3, 12
-"""Candidates of each family that are furnished for one goal; for *cheapest*, complete ones of so many tried."""
-REACH_TOP = 1900.0
-"""Front above this height counts for nothing when everything must be reached, mm; common practice."""
-FRONT_SHARE = 0.6
-"""Of the front asked, the share below which a candidate is not tried: lots share compartments badly."""
-WITHIN = 0.25
-"""A gap up to this is called *within*; above it the bound says little."""
-MOST_GROUPS, MOST_LOTS = 400, 600
-STACKED: frozenset[Way] = frozenset({"shelf", "box"})
+GREEDY, QUICK, THOROUGH = 0, 3_000, 15_000
+"""Moves: for every candidate that promises something, for the finalists, and for the best of a goal."""
+TRIED, FINALISTS, PATHS = 22, 3, 2
+HANDY = 0.55
+"""Where large lots do not all go in, lots of at most this share of a compartment are tried."""
+OTHER_WAYS = 3
+"""Alternatives of families that no goal came out in."""
+ENOUGH = 4
+"""Complete alternatives from which no more are looked for."""
+INCOMPLETE = 3
+"""Alternatives shown when none holds everything."""
+MOST_REACH_TOP = 1e9
+
+_score = attrgetter("score")
 
 
-class Relaxation(Frozen):
-    """The smallest change of one kind that would let everything fit; `value` is what it would have to be."""
-
-    kind: Literal["reserve", "hangers", "floor", "move out", "size"]
-    value: float
-    things: tuple[str, ...] = ()
-
-
-class Blocked(Frozen):
-    """Why not everything fits: which size or which demand, how much is short, and what would do."""
-
-    kind: Literal["size", "demand", "too many", "rules"]
-    subject: str
-    short: float
-    unit: str
-    things: tuple[str, ...] = ()
-    relaxations: tuple[Relaxation, ...] = ()
+def _left_out(furnished: Furnished) -> tuple[int, float]:
+    """Pieces without a place, then the score: lots of two sizes cannot be counted against each other."""
+    left = sum(lot.count for lot, c in zip(furnished.problem.lots, furnished.interior.choices, strict=True) if c < 0)
+    return left, furnished.score
 
 
 class Solution(Frozen):
-    """The alternatives, complete ones first; `blocked` when no complete one was found."""
+    """The alternatives, complete ones first; `blocked` when no complete one was found; what else could be had."""
 
     alternatives: tuple[Design, ...]
     blocked: Blocked | None = None
+    frontier: tuple[Point, ...] = ()
+    sensitivities: tuple[Sensitivity, ...] = ()
 
 
 @dataclass(slots=True)
-class Watch:
-    """What a long solve tells, and how it is stopped. `check` raises `Cancelled` or returns."""
+class _Found:
+    """What a search has come upon so far."""
 
-    check: Callable[[], None] = lambda: None
-    progress: Callable[[float, str], None] = lambda share, what: None
-    found: Callable[[Design], None] = lambda design: None
-
-
-@dataclass(slots=True)
-class _Furnished:
-    """A candidate with its interior; `score` is comparable between candidates of one goal."""
-
-    candidate: Candidate
-    lots: tuple[Lot, ...]
-    packers: list[BayPacker]
-    interior: Interior
-    score: float
+    designs: dict[str, Design] = field(default_factory=dict)
+    best: dict[Goal, Furnished] = field(default_factory=dict)
+    complete: list[tuple[Goal, Furnished]] = field(default_factory=list)
 
 
-_score = attrgetter("score")
-NOTHING = Interior(inf, [], [], 0, 0)
-
-
-@dataclass(slots=True)
-class _Task:
-    space: str
-    envelope: Envelope
-    things: tuple[Thing, ...]
-    people: tuple[Person, ...]
-    rules: HouseRules
-    seed: int
-    effort: float
-    watch: Watch
-
-
-def design_space(space: str, envelope: Envelope, things: tuple[Thing, ...], people: tuple[Person, ...],
-                 rules: HouseRules, *, families: tuple[str, ...] | None = None, seed: int = 1,
-                 effort: float = 1.0, watch: Watch | None = None) -> Solution:  # fmt: skip
-    """Alternatives for one space. Same input, seed and effort give the same answer. Raises `Cancelled` when
-    `watch.check` does. `effort` scales the number of moves. `families` are all that the house rules allow, when none
-    are named.
+def design_space(task: Task) -> Solution:
+    """Alternatives for one space. Same task, seed and effort give the same answer. Raises `Cancelled` when
+    `task.watch.check` does. `task.families` are all that the house rules allow, when none are named.
     """
-    if families is None:
-        families = allowed(rules)
-    here = tuple(t for t in things if t.stays)
-    task = _Task(space, envelope, things, people, rules, seed, effort, watch or Watch())
-    if not families:
-        floor = (Relaxation(kind="floor", value=0),)
-        return Solution(alternatives=(), blocked=Blocked(kind="rules", subject="floor and wall", short=0, unit="",
-                                                         relaxations=floor))  # fmt: skip
-    blocked = _too_many(here) or _too_small(envelope, families)
-    if blocked:
-        return Solution(alternatives=(), blocked=blocked)
-    pool = {f: _candidates(FAMILIES[f], envelope) for f in families}
-    pool = {f: c for f, c in pool.items() if c}
+    families = task.families if task.families is not None else allowed(task.rules)
+    here = tuple(t for t in task.things if t.stays)
+    refused = too_big_a_task(here, families) or too_small(task.survey, task.envelopes, families, task.finish)
+    if refused:
+        return Solution(alternatives=(), blocked=refused)
+    if task.keep is not None:
+        return _around_what_is_kept(task)
+    pool = candidates(task.survey, task.envelopes, families, here, task.rules, task.finish, task.watch.check)
     if not pool:
-        return Solution(alternatives=(), blocked=_too_narrow(envelope, families))
-    over = _over_full(task, pool)
-    if over:
-        return Solution(alternatives=(), blocked=over)
-    designs = _alternatives(task, pool)
+        return Solution(alternatives=(), blocked=Blocked(kind="size", subject="free wall between obstacles", short=0,
+                                                         unit="mm"))  # fmt: skip
+    found = _alternatives(task, pool)
+    return _solution(task, pool, found)
+
+
+def _solution(task: Task, pool: list[Candidate], found: _Found) -> Solution:
+    designs = _distinct(_rightly_named(task, found.designs))
     complete = [d for d in designs if not d.unplaced]
+    points = frontier_of(task, found.complete)
+    if task.budget is not None:
+        affordable = [d for d in complete if point_of(task, d).cost <= task.budget]
+        if complete and not affordable:
+            return Solution(alternatives=tuple(complete[:1]), frontier=points,
+                            blocked=blocked_by_budget(task, [point_of(task, d).cost for d in complete]))  # fmt: skip
+        complete = affordable
     if complete:
-        return Solution(alternatives=tuple(complete))
-    best = min(designs, key=lambda d: sum(u.count for u in d.unplaced))
-    return Solution(alternatives=(best,), blocked=_blocked_by_demand(task, best))
-
-
-def allowed(rules: HouseRules) -> tuple[str, ...]:
-    """Families of parts a household may have: on a floor kept clear only what hangs on the wall, on a wall that may
-    not be drilled only what stands.
-    """
-    return tuple(
-        f for f, family in FAMILIES.items()
-        if not (rules.floor == "clear" if family.stands else rules.drill == "nothing")
-    )  # fmt: skip
+        told = sensitivities(task, found.best, complete, points)
+        task.watch.progress(1.0, "done")
+        return Solution(alternatives=tuple(complete), frontier=points, sensitivities=told)
+    fullest = sorted(designs, key=lambda d: sum(u.count for u in d.unplaced))[:INCOMPLETE]
+    tried = sorted(pool, key=lambda c: -c.front())[:3]
+    blocked = blocked_by_demand(task, fullest[0], tried)
+    task.watch.progress(1.0, "done")
+    return Solution(alternatives=tuple(fullest), blocked=blocked, frontier=points)
 
 
 # -- alternatives --
 
 
-def _alternatives(task: _Task, pool: dict[str, list[Candidate]]) -> list[Design]:
-    designs: dict[str, Design] = {}
-    so_far: list[_Furnished] = []
-    for step, goal in enumerate(SEARCHED):
-        task.watch.progress(step / len(SEARCHED), f"trying ways to stand the parts: {TITLES[goal].lower()}")
+def _alternatives(task: Task, pool: list[Candidate]) -> _Found:
+    found = _Found()
+    goals: tuple[Goal, ...] = ("yours", *SEARCHED) if task.weights else SEARCHED
+    for step, goal in enumerate(goals):
+        at = step / (len(goals) + 1)
+        task.watch.progress(at, f"trying ways to stand the parts: {TITLES[goal].lower()}")
+        promising = _promising(task, goal, pool)
         if step == 0:
-            first = _promising(task, goal, pool)[0]
-            task.watch.found(_design(task, goal, _furnish(task, goal, first, QUICK_MOVES)))
-        quick = _quick(task, goal, _promising(task, goal, pool))
-        best = _thorough(task, goal, quick[:FINALISTS], so_far, step / len(SEARCHED))
-        so_far.append(best)
-        designs[goal] = _design(task, goal, best)
-        task.watch.found(designs[goal])
-    for family in sorted(set(pool) - {d.family for d in designs.values()}):
-        other = _other_family(task, pool, family)
-        if other:
-            designs[other.id] = other
-            task.watch.found(other)
-    task.watch.progress(1.0, "done")
-    return _distinct([designs[g] for g in GOALS] + [d for key, d in designs.items() if key not in GOALS])
+            task.watch.found(design_of(task, goal, furnish(task, goal, promising[0], GREEDY), bounded=False))
+        best = _thorough(task, goal, _quick(task, goal, promising, found), found, at, len(goals))
+        found.best[goal] = best
+        found.designs[goal] = design_of(task, goal, best)
+        task.watch.found(found.designs[goal])
+    _other_ways(task, pool, found)
+    _more_to_choose(task, found)
+    return found
 
 
-def _other_family(task: _Task, pool: dict[str, list[Candidate]], family: str) -> Design | None:
-    """When every alternative came out in one family: what the other would be, if it takes everything."""
-    task.watch.progress(0.95, f"the other way to build it: {FAMILIES[family].name.lower()}")
-    quick = _quick(task, "cheapest", _promising(task, "cheapest", {family: pool[family]}))
-    best = _furnish(task, "cheapest", quick[0].candidate, THOROUGH_MOVES, quick[0].interior.choices)
+def _quick(task: Task, goal: Goal, promising: list[Candidate], found: _Found) -> list[Furnished]:
+    """Candidates furnished in haste, best first."""
+    furnished: list[Furnished] = []
+    for candidate in promising[:TRIED]:
+        task.watch.check()
+        one = furnish(task, goal, candidate, GREEDY)
+        if one.interior.unplaced and len(furnished) < FINALISTS:
+            one = improve(task, goal, candidate, one.problem, QUICK, one.interior.choices)
+        furnished.append(one)
+        if not one.interior.unplaced:
+            found.complete.append((goal, one))
+    return sorted(furnished, key=_score)
+
+
+def _thorough(task: Task, goal: Goal, quick: list[Furnished], found: _Found, at: float, goals: int) -> Furnished:
+    """The best of the finalists, and of the last goal's answer bent to this goal, after several random paths each."""
+    starts = [improve(task, goal, f.candidate, f.problem, QUICK, f.interior.choices) for f in quick[:FINALISTS]]
+    for before in list(found.best.values())[-1:]:
+        problem = Problem(before.problem.lots, before.problem.bays, Scale.of(task.weights_for(goal)))
+        starts.append(improve(task, goal, before.candidate, problem, QUICK, before.interior.choices))
+    best = min(starts, key=_score)
+    for path in range(1, PATHS + 1):
+        task.watch.progress(at + path / (PATHS + 1) / (goals + 1), f"improving: {TITLES[goal].lower()}")
+        best = min(best, improve(task, goal, best.candidate, best.problem, THOROUGH, best.interior.choices, path),
+                   key=_score)  # fmt: skip
+    # A tight case: smaller lots of the finalists, and other paths, often let the last ones in.
     if best.interior.unplaced:
-        return None
-    about = str(FAMILIES[family].table["about"])
-    return _design(task, "cheapest", best).model_copy(
-        update={"id": f"cheapest-{family}", "title": f"Cheapest in {FAMILIES[family].name.lower()}",
-                "reason": f"The other way to build it. {about}"}
+        tight = [best.candidate, *(f.candidate for f in quick[:FINALISTS])]
+        for path, candidate in enumerate(dict.fromkeys(tight)):
+            one = furnish(task, goal, candidate, THOROUGH, handy=HANDY)
+            best = min(best, one, key=_left_out)
+            if best.interior.unplaced:
+                best = min(best, improve(task, goal, candidate, one.problem, THOROUGH, None, path + 5), key=_left_out)
+            if not best.interior.unplaced:
+                break
+    if not best.interior.unplaced:
+        found.complete.append((goal, best))
+    return best
+
+
+def _promising(task: Task, goal: Goal, pool: list[Candidate]) -> list[Candidate]:
+    """The candidates worth furnishing for a goal, of every family some: for *cheapest* and *quickest* those whose
+    structure costs least among those with front enough; for the others those with most front (within standing reach
+    for *reach*). What has no place for some things comes last. The most promising of all comes first.
+    """
+    top = value("design.reach_top") if goal == "reach" else MOST_REACH_TOP
+    asked = _front_asked(task)
+    ranked = []
+    for n, c in enumerate(pool):
+        task.watch.check()
+        homeless = _homeless(task, c)
+        room = c.front(top)
+        if goal in ("cheapest", "quickest", "yours"):
+            price = _structure_price(task, c)
+            rank = (homeless, 0.0, price) if room >= asked else (homeless, 1.0, -room)
+        else:
+            rank = (homeless, 0.0, -room)
+        ranked.append((rank, n, c))
+    ranked.sort(key=lambda row: row[:2])
+    return _of_every_kind([c for *_, c in ranked])
+
+
+def _of_every_kind(ranked: list[Candidate]) -> list[Candidate]:
+    """The best first, then in turns one of every set of families and height, each in its order."""
+    kinds: dict[tuple[object, ...], list[Candidate]] = {}
+    for c in ranked:
+        heights = tuple(sorted({r.shape.height for _, r, *_ in c.spans}))
+        kinds.setdefault((c.families, heights[-1:]), []).append(c)
+    rows = list(kinds.values())
+    turns = [row[n] for n in range(max(map(len, rows), default=0)) for row in rows if n < len(row)]
+    order = {id(c): n for n, c in enumerate(ranked)}
+    # A kind whose best is far down the ranking does not push out what is near the top.
+    return sorted(turns, key=lambda c: (turns.index(c) // 6, order[id(c)]))
+
+
+def _front_asked(task: Task) -> float:
+    """Front, mm², that the things take at the very least, by their preferred way and a share for what is lost."""
+    total = 0.0
+    for t in task.things:
+        if t.stays:
+            n = need(t, ways(t, task.rules)[0], task.rules)
+            total += n.clear * (
+                n.amount if n.way not in ("drawer", "overhead", "hook") else n.piece_width * t.count * 0.3
+            )
+    return total * 0.7
+
+
+def _homeless(task: Task, candidate: Candidate) -> int:
+    """Things of which not one piece goes into any of its bays. Bays of one make and size are asked once."""
+    home, known = task.home, task.takes
+    lost = 0
+    for thing in task.things:
+        if not thing.stays:
+            continue
+        for bay in candidate.bays:
+            key = (thing.id, bay.family, bay.w, bay.depth, bay.hang_depth, bay.pitches, bay.first, bay.pulls,
+                   bay.blind, bay.height, bay.blocked)  # fmt: skip
+            if key not in known:
+                known[key] = takes_one(thing, bay, home)
+            if known[key]:
+                break
+        else:
+            lost += 1
+    return lost
+
+
+def _structure_price(task: Task, candidate: Candidate) -> float:
+    return float(sum(family_of(p).price(p) for p in candidate.structure(task.envelopes, task.finish)))
+
+
+def _other_ways(task: Task, pool: list[Candidate], found: _Found) -> None:
+    """What the other families would make of it, as far as they take everything."""
+    mains = {FAMILIES[m] for m in dict.fromkeys(c.main for c in pool)}
+    used = {f.candidate.main for f in found.best.values()}
+    made = 0
+    for family in sorted((f for f in mains if f.id not in used), key=lambda f: f.id):
+        if made == OTHER_WAYS:
+            return
+        task.watch.progress(0.9, f"another way to build it: {family.name.lower()}")
+        own = _promising(task, "cheapest", [c for c in pool if c.main == family.id])[:4]
+        furnished = min((furnish(task, "cheapest", c, QUICK) for c in own), key=_score, default=None)
+        if furnished is None:
+            continue
+        if furnished.interior.unplaced:
+            furnished = improve(task, "cheapest", furnished.candidate, furnished.problem, THOROUGH,
+                                furnished.interior.choices, 1)  # fmt: skip
+        if furnished.interior.unplaced and any(not f.interior.unplaced for f in found.best.values()):
+            continue
+        if not furnished.interior.unplaced:
+            found.complete.append(("cheapest", furnished))
+        key = f"in-{family.id}"
+        found.designs[key] = design_of(task, "cheapest", furnished).model_copy(
+            update={"id": key, "title": f"In {family.name[0].lower()}{family.name[1:]}",
+                    "reason": f"Another way to build it, as cheap as it goes. {family.table['about']}"}
+        )  # fmt: skip
+        task.watch.found(found.designs[key])
+        made += 1
+
+
+def _rightly_named(task: Task, designs: dict[str, Design]) -> list[Design]:
+    """What is called cheapest is the cheapest of all that hold everything, and so for the easiest to reach: where
+    another way to build it came out better, the two change names.
+    """
+    named = dict(designs)
+    measures: tuple[tuple[Goal, Callable[[Point], float]], ...] = (
+        ("cheapest", lambda p: float(p.cost)), ("reach", lambda p: p.reach),
+    )  # fmt: skip
+    for goal, measure in measures:
+        complete = {key: measure(point_of(task, d)) for key, d in named.items() if not d.unplaced}
+        if not complete:
+            continue
+        best = min(complete, key=complete.__getitem__)
+        if best == goal or complete[best] >= complete.get(goal, inf) - 1e-9:
+            continue
+        winner, loser = named[best], named.get(goal)
+        named[goal] = winner.model_copy(
+            update={
+                "id": goal,
+                "goal": goal,
+                "title": TITLES[goal],
+                "reason": f"{REASONS[goal]} {winner.reason}"[:1000],
+            }
+        )
+        if best in _ORDER:
+            continue  # a goal that wins another one's name as well keeps its own; the two become one card
+        del named[best]
+        if loser is not None:
+            named[f"was-{goal}"] = _in_family(loser, f"was-{goal}")
+    return list(named.values())
+
+
+def _in_family(design: Design, key: str) -> Design:
+    """A design under the name of its main family."""
+    names = [b.family for b in design.bays]
+    family = FAMILIES[max(dict.fromkeys(names), key=names.count)]
+    return design.model_copy(
+        update={"id": key, "title": f"In {family.name[0].lower()}{family.name[1:]}",
+                "reason": f"Another way to build it. {family.table['about']}"}
     )  # fmt: skip
 
 
-def _promising(task: _Task, goal: Goal, pool: dict[str, list[Candidate]]) -> list[Candidate]:
-    """Of each family the few candidates worth furnishing for a goal: for *cheapest* the ones whose structure costs
-    least among those with front enough; for the others those with most front (within standing reach for *reach*).
-    The most promising of all comes first.
+def _more_to_choose(task: Task, found: _Found) -> None:
+    """Where goals and families came out alike: other complete candidates, those that differ in families, height or
+    number of bays first.
     """
-    asked = _front_asked(task, pool)
-    few: list[tuple[float, Candidate]] = []
-    for members in pool.values():
-        enough = [c for c in members if _front_area(c) >= asked] or members
-        if goal == "cheapest":
-            ranked = sorted(((_structure_price(task, c), n) for n, c in enumerate(enough)))
-        else:
-            top = REACH_TOP if goal == "reach" else inf
-            ranked = _by_height(sorted((-_front_area(c, top), n) for n, c in enumerate(enough)), enough)
-        few += [(rank, enough[n]) for rank, n in (ranked if goal == "cheapest" else ranked[: 2 * PROMISING])]
-    return [c for _, c in sorted(few, key=lambda row: row[0])]
+    hung = {_kind(f.candidate) for f in found.best.values()}
+    complete = sum(not d.unplaced for d in _distinct(list(found.designs.values())))
+    for goal, furnished in sorted(found.complete, key=lambda row: row[1].score):
+        if complete >= ENOUGH:
+            return
+        kind = _kind(furnished.candidate)
+        if kind in hung:
+            continue
+        hung.add(kind)
+        complete += 1
+        best = improve(task, goal, furnished.candidate, furnished.problem, QUICK, furnished.interior.choices, 3)
+        key = f"also-{len(hung)}"
+        names = " and ".join(FAMILIES[f].name.lower() for f in furnished.candidate.families)
+        found.designs[key] = design_of(task, goal, best).model_copy(
+            update={"id": key, "title": f"Also: {len(furnished.candidate.bays)} bays of {names}"[:120],
+                    "reason": f"Holds everything in another arrangement, to choose from. {TITLES[goal]} of its kind."}
+        )  # fmt: skip
+        task.watch.found(found.designs[key])
 
 
-def _by_height(ranked: list[tuple[float, int]], members: list[Candidate]) -> list[tuple[float, int]]:
-    """The two best of every height, in their order: an obstacle may part a tall run and leave a lower one whole."""
-    kept: list[tuple[float, int]] = []
-    seen: Counter[int] = Counter()
-    for rank, n in ranked:
-        height = members[n].shape.height
-        if seen[height] < 2:
-            kept.append((rank, n))
-        seen[height] += 1
-    return kept
-
-
-def _front_asked(task: _Task, pool: dict[str, list[Candidate]]) -> float:
-    """Front, mm², that the lots take at the very least in the roomiest bays."""
-    roomiest = max((c for members in pool.values() for c in members), key=_front_area)
-    lots = _lots(task, roomiest)
-    pitch = roomiest.bays[0].pitch
-    least = 0.0
-    for lot in lots:
-        least += min((o.units * pitch * min(o.asked, roomiest.bays[0].w) for o in lot.options if o.role != "drawer"),
-                     default=0.0)  # fmt: skip
-    return least * FRONT_SHARE
-
-
-def _structure_price(task: _Task, candidate: Candidate) -> float:
-    family = candidate.family
-    return float(sum(family.price(p) for p in family.structure(task.envelope, candidate.shape, candidate.bays)))
+def _kind(candidate: Candidate) -> tuple[object, ...]:
+    """What makes two candidates look different: families, heights, and how many bays."""
+    return candidate.families, tuple(sorted({r.shape.height for _, r, *_ in candidate.spans})), len(candidate.bays)
 
 
 def _distinct(designs: list[Design]) -> list[Design]:
     """One of each: a goal whose answer is another goal's is said in that one's reason."""
     kept: list[Design] = []
-    for design in designs:
-        twin = next((n for n, d in enumerate(kept) if d.parts == design.parts), None)
+    for design in sorted(designs, key=lambda d: _ORDER.index(d.id) if d.id in _ORDER else len(_ORDER)):
+        twin = next((n for n, d in enumerate(kept) if _shape(d) == _shape(design)), None)
         if twin is None:
             kept.append(design)
-        else:
+        elif design.reason not in kept[twin].reason:
             reason = f"{kept[twin].reason} {design.reason}"
-            kept[twin] = kept[twin].model_copy(update={"reason": reason})
+            kept[twin] = kept[twin].model_copy(update={"reason": reason[:1000]})
     return kept
 
 
-def _candidates(family: Family, envelope: Envelope) -> list[Candidate]:
-    return [c for shape in shapes_worth(family, envelope) for c in candidates(family, shape, envelope)]
+_ORDER = ("yours", "cheapest", "roomiest", "reach", "quickest")
 
 
-def _lots(task: _Task, candidate: Candidate) -> tuple[Lot, ...]:
-    return cut(task.things, candidate.bays, candidate.family, task.rules, task.people)
+def _shape(design: Design) -> object:
+    return [(p.item, p.section, p.x, p.y, p.z, p.w, p.d, p.h) for p in design.parts]
 
 
-def _furnish(task: _Task, goal: Goal, candidate: Candidate, moves: int, start: Sequence[Choice] | None = None,
-             ) -> _Furnished:  # fmt: skip
-    lots = _lots(task, candidate)
-    packers = [BayPacker(bay, candidate.family, WEIGHTS[goal]) for bay in candidate.bays]
-    return _searched(task, goal, _Furnished(candidate, lots, packers, NOTHING, inf), moves, start)
+# -- around what a person locked --
 
 
-def _searched(task: _Task, goal: Goal, furnished: _Furnished, moves: int, start: Sequence[Choice] | None,
-              seed: int = 0) -> _Furnished:  # fmt: skip
-    """One more search of the same bays, which remember every set they have held."""
-    candidate, lots, packers = furnished.candidate, furnished.lots, furnished.packers
-    interior = search(
-        lots, packers, moves=int(moves * task.effort), seed=task.seed + seed, check=task.watch.check, start=start
-    )
-    # What the structure costs counts, and so does the front that is there to be used.
-    weights = WEIGHTS[goal]
-    score = interior.cost + weights.price * _structure_price(task, candidate)
-    score -= weights.front * sum(p.most * p.dm2 for p in packers)
-    return _Furnished(candidate, lots, packers, interior, score)
+def _around_what_is_kept(task: Task) -> Solution:
+    """The rest of a design found anew, with what is locked left where it is."""
+    assert task.keep is not None
+    candidate, things = kept_candidate(task.keep, task.things)
+    goal = task.keep.goal
+    inner = Task(**{name: getattr(task, name) for name in _FIELDS} | {"things": things, "lots": {}})
+    task.watch.progress(0.1, "finding the rest anew")
+    best = furnish(inner, goal, candidate, QUICK)
+    for path in range(1, PATHS + 2):
+        task.watch.progress(path / (PATHS + 2), "finding the rest anew")
+        best = min(best, improve(inner, goal, candidate, best.problem, THOROUGH, best.interior.choices, path),
+                   key=_score)  # fmt: skip
+    design = design_of(Task(**{name: getattr(task, name) for name in _FIELDS}), goal, best)
+    design = design.model_copy(update={"id": task.keep.id, "title": task.keep.title, "reason": task.keep.reason})
+    return Solution(alternatives=(design,))
 
 
-def _quick(task: _Task, goal: Goal, promising: list[Candidate]) -> list[_Furnished]:
-    """Candidates furnished in haste, best first. The list goes from cheap to dear for *cheapest*, so it is left when
-    enough of a family hold everything.
-    """
-    furnished = []
-    for family in dict.fromkeys(c.family.id for c in promising):
-        complete = 0
-        for candidate in [c for c in promising if c.family.id == family][:MOST_TRIED]:
-            task.watch.check()
-            furnished.append(_furnish(task, goal, candidate, QUICK_MOVES))
-            complete += furnished[-1].interior.unplaced == 0
-            if goal == "cheapest" and complete == PROMISING:
-                break
-    return sorted(furnished, key=_score)
-
-
-def _thorough(task: _Task, goal: Goal, finalists: list[_Furnished], so_far: list[_Furnished],
-              at: float) -> _Furnished:  # fmt: skip
-    """The best of the finalists, and of the last goal's answer bent to this goal, after several random paths each."""
-    bent = [_furnish(task, goal, f.candidate, 0, f.interior.choices) for f in so_far[-1:]]
-    starts = [*finalists, *bent]
-    best = min(starts, key=_score)
-    for n, start in enumerate(starts):
-        task.watch.progress(
-            min(at + (n + 1) / (len(starts) + 1) / len(GOALS), 0.99), f"improving: {TITLES[goal].lower()}"
-        )
-        for path in range(PATHS):
-            best = min(best, _searched(task, goal, start, THOROUGH_MOVES, start.interior.choices, path), key=_score)
-    # A tight case: one or two lots out. Other paths often let them in.
-    for path in range(PATHS, PATHS + RESTARTS if 0 < best.interior.unplaced <= NEARLY else PATHS):
-        best = min(best, _searched(task, goal, best, 2 * THOROUGH_MOVES, best.interior.choices, path), key=_score)
-        if not best.interior.unplaced:
-            break
-    return best
-
-
-def _design(task: _Task, goal: Goal, furnished: _Furnished) -> Design:
-    """The placed design with its outcome; an answer that the verifier faults is a defect and raises."""
-    candidate, interior, lots = furnished.candidate, furnished.interior, furnished.lots
-    built = build(interior, candidate.bays, candidate.family, spare_shelves=goal != "cheapest")
-    structure = candidate.family.structure(task.envelope, candidate.shape, candidate.bays)
-    left: dict[str, int] = {}
-    for lot, choice in zip(lots, interior.choices, strict=True):
-        if choice is None:
-            left[lot.thing.id] = left.get(lot.thing.id, 0) + lot.count
-    design = Design(
-        id=goal,
-        space=task.space,
-        family=candidate.family.id,
-        goal=goal,
-        title=TITLES[goal],
-        reason=REASONS[goal],
-        shape=candidate.shape,
-        rules=task.rules,
-        bays=candidate.bays,
-        parts=(*structure, *built.parts),
-        assignments=_joined(built.assignments, lots),
-        unplaced=tuple(Unplaced(thing=t, count=c) for t, c in left.items()),
-        outcome=_outcome(furnished),
-    )
-    faults = verify(design, task.envelope, task.things)
-    if faults:
-        raise RuntimeError(f"the solver made a design that does not verify: {faults[:3]}")
-    return design
-
-
-def _joined(assignments: list[Assignment], lots: tuple[Lot, ...]) -> tuple[Assignment, ...]:
-    """Lots of one thing in one part become one row, but for stacks: two low ones side by side are not one high one."""
-    rows: dict[tuple[object, ...], Assignment] = {}
-    for n, a in enumerate(assignments):
-        named = a.model_copy(update={"thing": lots[int(a.thing)].thing.id})
-        key = (named.thing, a.part, a.way, n if a.way in STACKED else None)
-        known = rows.get(key)
-        rows[key] = named if known is None else known.model_copy(update={"count": known.count + a.count})
-    return tuple(rows.values())
-
-
-def _outcome(furnished: _Furnished) -> Outcome:
-    interior = furnished.interior
-    bound = lower_bound(furnished.lots, furnished.packers)
-    if interior.cost < bound < interior.cost * (1 + BOUND_TOLERANCE) + BOUND_TOLERANCE:
-        bound = interior.cost
-    gap = (interior.cost - bound) / interior.cost if interior.cost > 0 else 0.0
-    status: Literal["proven", "within", "best found"] = "best found"
-    if gap <= BOUND_TOLERANCE:
-        status = "proven"
-    elif gap <= WITHIN:
-        status = "within"
-    return Outcome(
-        status=status,
-        objective=interior.cost,
-        bound=bound,
-        method=f"run filled by exact dynamic programming; interior by greedy insertion and {interior.moves} annealing"
-        " moves, bay orders exact; bound by a linear programme of shares for these bays",
-        run=furnished.candidate.run,
-    )
-
-
-# -- when not everything fits --
-
-
-def _too_many(things: tuple[Thing, ...]) -> Blocked | None:
-    if len(things) > MOST_GROUPS:
-        return Blocked(kind="too many", subject="groups of things", short=len(things) - MOST_GROUPS, unit="groups")
-    return None
-
-
-def _over_full(task: _Task, pool: dict[str, list[Candidate]]) -> Blocked | None:
-    """More lots than any search should be asked to place: the roomiest bays could not hold them either."""
-    roomiest = max((c for cs in pool.values() for c in cs), key=_front_area)
-    lots = _lots(task, roomiest)
-    if len(lots) <= MOST_LOTS:
-        return None
-    area = sum(min((o.units * o.asked for o in lot.options), default=0) for lot in lots) * roomiest.bays[0].pitch / 1e6
-    things = tuple(dict.fromkeys(lot.thing.id for lot in lots[MOST_LOTS:]))
-    return Blocked(
-        kind="demand", subject="front of storage", short=max(area - _front_area(roomiest) / 1e6, 0), unit="m²",
-        things=things, relaxations=(
-            Relaxation(kind="move out", value=sum(lot.count for lot in lots[MOST_LOTS:]), things=things),),
-    )  # fmt: skip
-
-
-def _too_small(envelope: Envelope, families: tuple[str, ...]) -> Blocked | None:
-    """Height and depth: the least that some family asks for."""
-    if any(FAMILIES[f].shapes(envelope) for f in families):
-        return None
-    lacks = []
-    for family in families:
-        table = FAMILIES[family].table
-        low = (
-            min(table["heights"])
-            if "heights" in table
-            else min(table["standards"]) + table["foot_gap"] + table["top_gap"]
-        )
-        lacks.append((max(low - envelope.z_to, 0), max(min(table["depths"]) - (envelope.y_to - envelope.y_from), 0)))
-    height, depth = min(lacks, key=sum)
-    subject, short = ("height", height) if height >= depth else ("depth", depth)
-    return Blocked(
-        kind="size", subject=subject, short=short, unit="mm", relaxations=(Relaxation(kind="size", value=short),)
-    )
-
-
-def _too_narrow(envelope: Envelope, families: tuple[str, ...]) -> Blocked:
-    narrowest = min(FAMILIES[f].smallest() for f in families)
-    widest = max(
-        (b - a for f in families for s in FAMILIES[f].shapes(envelope) for a, b in FAMILIES[f].stretches(envelope, s)),
-        default=0,
-    )
-    if widest >= narrowest:
-        return Blocked(kind="size", subject="free wall between obstacles", short=0, unit="mm")
-    short = narrowest - widest
-    return Blocked(
-        kind="size", subject="width", short=short, unit="mm", relaxations=(Relaxation(kind="size", value=short),)
-    )
-
-
-def _blocked_by_demand(task: _Task, best: Design) -> Blocked:
-    """Which things are left out of the best layout found, and the gentlest changes that would take them in."""
-    left = tuple(u.thing for u in best.unplaced)
-    pieces = sum(u.count for u in best.unplaced)
-    found: list[Relaxation] = []
-    task.watch.progress(0.97, "looking for the smallest change that would do")
-    if task.rules.reserve > 0:
-        reserve = _largest_reserve(task)
-        if reserve is not None:
-            found.append(Relaxation(kind="reserve", value=reserve))
-    if task.rules.hangers != "slim" and _would_fit(task, task.rules.model_copy(update={"hangers": "slim"})):
-        found.append(Relaxation(kind="hangers", value=0.75))
-    if task.rules.floor == "clear" and _would_fit(task, task.rules.model_copy(update={"floor": "purposeful"})):
-        found.append(Relaxation(kind="floor", value=0))
-    found.append(Relaxation(kind="move out", value=pieces, things=left))
-    return Blocked(kind="demand", subject="places", short=pieces, unit="pieces", things=left, relaxations=tuple(found))
-
-
-def _largest_reserve(task: _Task) -> float | None:
-    """The largest growth reserve, in whole hundredths, with which everything is found a place; None without any."""
-    if not _would_fit(task, task.rules.model_copy(update={"reserve": 0.0})):
-        return None
-    low, high = 0, round(task.rules.reserve * 100)
-    while high - low > 1:
-        middle = (low + high) // 2
-        if _would_fit(task, task.rules.model_copy(update={"reserve": middle / 100})):
-            low = middle
-        else:
-            high = middle
-    return low / 100
-
-
-def _would_fit(task: _Task, rules: HouseRules) -> bool:
-    """Whether a short search finds everything a place under other rules (same space, same envelope)."""
-    trial = _Task(task.space, task.envelope, task.things, task.people, rules, task.seed, task.effort, task.watch)
-    for family in allowed(rules):
-        for candidate in sorted(_candidates(FAMILIES[family], task.envelope), key=lambda c: -_front_area(c))[:2]:
-            if _furnish(trial, "roomiest", candidate, THOROUGH_MOVES // 4).interior.unplaced == 0:
-                return True
-    return False
-
-
-def _front_area(candidate: Candidate, top: float = inf) -> float:
-    """Front of a candidate's bays up to a height, mm²."""
-    return sum(b.w * max(min(b.z1, top) - b.z0, 0) for b in candidate.bays)
+_FIELDS = ("space", "survey", "envelopes", "things", "people", "rules", "finish", "stock", "weights", "budget",
+           "families", "keep", "seed", "effort", "watch")  # fmt: skip

@@ -6,25 +6,17 @@ Bought by the piece: everything but track (in the lengths sold), wall screws (in
 
 import csv
 import io
-from collections import Counter, defaultdict
+from collections import defaultdict
 from decimal import Decimal
 from math import ceil
 
 from ..base import Frozen
+from ..inventory.containers import OWN
 from ..layout import Design
+from ..layout.contain import container_of
 from ..lengths import Units, format_length
-from ..systems import FAMILIES, Part
-from ..systems.track import Track
-
-NAMES = {
-    "frame": "Carcase", "plinth": "Plinth", "filler": "Filler strip", "shelf": "Shelf", "cover": "Shelf",
-    "rail": "Hanging rail",
-    "drawer": "Drawer", "tray": "Pull-out tray", "standard": "Standard", "bracket": "Bracket", "track": "Top track",
-    "base": "Base",
-}  # fmt: skip
-SCREWS_PER_TRACK_METRE = 5
-SCREWS_PER_STANDARD = 2
-ANCHORS_PER_FRAME = 2
+from ..systems import FAMILIES, Part, family_of
+from ..systems.family import CENT
 
 
 class BillLine(Frozen):
@@ -58,19 +50,27 @@ class Bill(Frozen):
 
 
 def bill(design: Design) -> Bill:
-    """Count like parts, add fixings, round packs up."""
-    groups: dict[tuple[str, int, int, int], list[Part]] = defaultdict(list)
+    """Count like parts, add containers and what each family needs beside its parts, round packs up. What is there
+    already (a floor, a shelf) costs nothing and is not listed.
+    """
+    groups: dict[tuple[str, str, int, int, int], list[Part]] = defaultdict(list)
     for part in design.parts:
-        if part.role not in ("base", "bracket", "track"):
-            role = "shelf" if part.role == "cover" else part.role
-            groups[(role, part.w, part.d, part.h)].append(part)
-    family = FAMILIES[design.family]
+        family = family_of(part)
+        if part.role != "container" and family.price(part) > 0 and part.role not in SOLD_BY_LENGTH:
+            groups[(part.item, family.named(part), part.w, part.d, part.h)].append(part)
     lines = [
-        _line(f"{design.family}.{role}", NAMES[role], size, [p.id for p in parts], family.price(parts[0]))
-        for (role, *size), parts in sorted(groups.items())
+        _line(item, name, size, [p.id for p in parts], family_of(parts[0]).price(parts[0]))
+        for (item, name, *size), parts in sorted(groups.items())
     ]
-    lines += _brackets(design)
-    lines += _track(design) if isinstance(family, Track) else _anchors(design)
+    for family_id in dict.fromkeys(p.family for p in design.parts):
+        own = tuple(p for p in design.parts if p.family == family_id)
+        for key, name, needed, pack, each, unit in FAMILIES[family_id].extras(own):
+            packs = ceil(needed / pack)
+            lines.append(
+                BillLine(item=f"{family_id}.{key}", name=name, width=0, depth=0, height=0, needed=needed,
+                         bought=packs * pack, unit=unit, each=each, total=each * packs, parts=())
+            )  # fmt: skip
+    lines += _containers(design)
     return Bill(
         design=design.id,
         lines=tuple(lines),
@@ -79,62 +79,30 @@ def bill(design: Design) -> Bill:
     )
 
 
+SOLD_BY_LENGTH = frozenset({"track"})
+"""Roles that are bought as lengths, which the family lists itself."""
+
+
 def _line(item: str, name: str, size: list[int], ids: list[str], each: Decimal) -> BillLine:
     width, depth, height = size
     return BillLine(item=item, name=name, width=width, depth=depth, height=height, needed=len(ids), bought=len(ids),
                     unit="piece", each=each, total=each * len(ids), parts=tuple(ids))  # fmt: skip
 
 
-def _brackets(design: Design) -> list[BillLine]:
-    brackets = [p for p in design.parts if p.role == "bracket"]
-    by_depth: dict[int, list[Part]] = defaultdict(list)
-    for part in brackets:
-        by_depth[part.d].append(part)
-    family = FAMILIES[design.family]
-    return [
-        _line(f"{design.family}.bracket", "Bracket", [parts[0].w, depth, parts[0].h], [p.id for p in parts],
-              family.price(parts[0]))
-        for depth, parts in sorted(by_depth.items())
-    ]  # fmt: skip
-
-
-def _track(design: Design) -> list[BillLine]:
-    """Track in the lengths sold and the screws for it, by the pack."""
-    family = FAMILIES[design.family]
-    if not isinstance(family, Track):
-        return []
-    lines, screws = [], 0
+def _containers(design: Design) -> list[BillLine]:
+    """Containers by kind; those the household has are listed at no price."""
+    on: dict[str, list[str]] = defaultdict(list)
     for part in design.parts:
-        if part.role == "track":
-            for length, count in sorted(Counter(family.track_pieces(part.w)).items()):
-                each = Decimal(str(family.table["price"]["track"][str(length)]))
-                lines.append(
-                    BillLine(item="track.track", name="Top track, cut to length", width=length, depth=part.d,
-                             height=part.h, needed=count, bought=count, unit="length", each=each, total=each * count,
-                             parts=(part.id,))
-                )  # fmt: skip
-            screws += ceil(SCREWS_PER_TRACK_METRE * part.w / 1000)
-        elif part.role == "standard":
-            screws += SCREWS_PER_STANDARD
-    if screws:
-        pack = family.table["price"]["screws"]["pack"]
-        packs = ceil(screws / pack)
-        each = family.priced("screws")
-        lines.append(BillLine(item="track.screws", name=f"Wall screws, pack of {pack}", width=0, depth=0, height=0,
-                              needed=screws, bought=packs * pack, unit="screw", each=each, total=each * packs,
-                              parts=()))  # fmt: skip
+        if part.role == "container":
+            on[container_of(design, part)].append(part.id)
+    lines = []
+    for kind, ids in sorted(on.items()):
+        box = design.box(kind)
+        if box is not None:
+            size = [int(box.width), int(box.depth), int(box.height)]
+            name = box.name[0].upper() + box.name[1:] + (", at hand" if kind.startswith(OWN) else "")
+            lines.append(_line(f"container.{kind}", name, size, ids, Decimal(str(box.price)).quantize(CENT)))
     return lines
-
-
-def _anchors(design: Design) -> list[BillLine]:
-    frames = [p for p in design.parts if p.role == "frame"]
-    if not frames:
-        return []
-    count = ANCHORS_PER_FRAME * len(frames)
-    each = FAMILIES[design.family].priced("anchor")
-    return [BillLine(item="carcase.anchor", name="Wall anchor bracket", width=0, depth=0, height=0, needed=count,
-                     bought=count, unit="piece", each=each, total=each * count,
-                     parts=tuple(p.id for p in frames))]  # fmt: skip
 
 
 def bill_csv(the_bill: Bill, units: Units, currency: str) -> str:

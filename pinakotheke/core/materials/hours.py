@@ -2,7 +2,7 @@
 
 from ..base import Frozen, Why
 from ..layout import Design
-from ..tables import entry
+from ..systems import HOLDERS, family_named, family_of
 
 
 class Hours(Frozen):
@@ -13,15 +13,16 @@ class Hours(Frozen):
 
 
 def hours(design: Design) -> Hours:
-    """Carcases: so many hours each on a level base. Track: so many for ten parts. Common practice."""
-    frames = sum(1 for p in design.parts if p.role == "frame")
-    if frames:
-        each = entry("hours.carcase")
-        return _hours(frames * each.value, "carcases × hours each", ("carcases", frames, "pieces"), each.source)
-    parts = sum(1 for p in design.parts if p.role not in ("bracket", "track"))
-    ten = entry("hours.track_ten")
-    return _hours(parts / 10 * ten.value, "parts ÷ 10 × hours for ten", ("parts", parts, "pieces"), ten.source)
-
-
-def _hours(amount: float, rule: str, counted: tuple[str, float, str], source: str) -> Hours:
-    return Hours(hours=amount, why=Why(rule=rule, values=(counted,), basis="C", source=source))
+    """Hours to stand every module (`hours_a_module` of its family) and to fit what goes into it (`hours` of the
+    compartment). Common practice: a day for four carcases, 2 to 2.5 h for a track of ten parts.
+    """
+    modules = sum(family_named(b.family).table["hours_a_module"] for b in design.bays)
+    fitted = sum(family_of(p).spec(p.role).hours for p in design.parts if p.role in HOLDERS)
+    return Hours(
+        hours=modules + fitted,
+        why=Why(
+            rule="hours to stand the modules + hours to fit what goes into them",
+            values=(("modules", modules, "h"), ("what goes into them", fitted, "h"), ("bays", len(design.bays), "pieces")),
+            basis="C", source="a day for four carcases on a level base; 2 to 2.5 h for a track system of ten parts",
+        ),
+    )  # fmt: skip

@@ -1,58 +1,179 @@
-"""What every family of parts can be asked."""
+"""What every family of parts can be asked.
+
+A family is a module in `families/` with one subclass of `Family`, and a table of the same name: the module knows how
+parts stand and what carries them, the table holds sizes, ratings, prices and what each compartment takes. Most
+answers are the same for all and are given here from the table.
+"""
 
 from abc import ABC, abstractmethod
+from collections.abc import Callable, Iterable, Iterator
 from decimal import Decimal
-from typing import Any
+from functools import cached_property
+from itertools import accumulate
+from math import inf
+from typing import Any, Literal
 
 from ..base import Frozen
+from ..errors import PinakothekeError
 from ..survey import Envelope
+from ..survey.closed import ClosedRegion
+from ..survey.models import Section
 from ..tables import load
-from .parts import Bay, Part, Role
+from .parts import FRONTS, HANGING, Bay, Blocked, Cut, Holder, Part, Role
 
 CENT = Decimal("0.01")
+SEEN = 330
+"""Of a bay that runs into a corner so much must be open in front, mm; common practice."""
+SectionKind = Literal["run", "level", "drawer", "door back", "void"]
+
+
+class Finish(Frozen):
+    """How a design is finished: what a person chooses beside the storage itself."""
+
+    doors: Literal["none", "hinged", "sliding", "curtain"] = "none"
+    base: Literal["plinth", "legs"] = "plinth"
+    fronts: Literal["solid", "glass", "mesh"] = "solid"
+    crown: bool = False
+    lights: bool = False
+    fascia: bool = False
+    """Strips over standards and shelf edges: they look rich and make drawers narrower."""
+    ventilated: bool = False
+    """Open wire or slats instead of boards."""
 
 
 class Shape(Frozen):
-    """Height and depth chosen for a run; `height` is the top above the floor, mm."""
+    """Height and depth chosen for a row; `height` is the top above the floor, `setback` how far it stands out from the
+    back of the clear space, mm.
+    """
 
     height: int
     depth: int
     member: int
     """What is bought: the carcase's height, or the standard's length."""
+    setback: int = 0
+
+
+class Row(Frozen):
+    """Modules side by side: where the row begins and its widths."""
+
+    shape: Shape
+    x: int
+    widths: tuple[int, ...]
+
+    @property
+    def end(self) -> int:
+        """x where its last module ends."""
+        return self.x + sum(self.widths)
+
+
+class Spec(Frozen):
+    """What a compartment of one role is in one family: a section of the family's table.
+
+    `sides` and `back` are the mm of width and depth lost inside it; `above` what must stay free above it; `price`
+    names the row of prices; `cover` whether a column of them needs a board above.
+    """
+
+    ways: tuple[str, ...]
+    height: int = 18
+    rating: float = 0
+    rating_per_m: float = 0
+    capacity: Literal["width", "area", "depth"] = "width"
+    sides: int = 0
+    back: int = 0
+    above: int = 0
+    fronts: tuple[int, ...] = ()
+    lost_height: int = 0
+    cover: bool = False
+    on_floor: bool = False
+    kinds: tuple[str, ...] = ()
+    """Kinds of things it is made for; empty takes any."""
+    ease: float = 1.0
+    """Share of the trouble of reaching into it that is left: what comes out to the hand halves it."""
+    least_width: int = 0
+    least_depth: int = 0
+    most_depth: int = 10_000
+    hours: float = 0.1
 
 
 class Component(Frozen):
     """What one compartment of a role costs and carries in a given bay."""
 
-    role: Role
+    role: Holder
     item: str
     height: int
-    """Thickness of the part itself, mm."""
+    """Thickness of the part itself, or the height of its front, mm."""
     price: Decimal
     rating: float
     """Kilograms, everything in or on it together."""
     capacity: float
     """mm of rail or shelf, or mm² of drawer floor."""
+    hours: float
+
+
+class NoSuchFamily(PinakothekeError, KeyError):
+    """A design names a family that is not here."""
+
+    def __str__(self) -> str:
+        return f"There is no family of parts called {self.args[0]!r}."
+
+
+def _floor(part: Part) -> float:
+    return float(part.w * part.d)
+
+
+AREAS: dict[Role, Callable[[Part], float]] = {
+    "frame": lambda p: 2 * p.h * p.d + 2 * p.w * p.d + p.w * p.h,
+    "trolley": lambda p: 2 * p.h * p.d + 2 * p.w * p.d,
+    "door": lambda p: p.w * p.h,
+    "panel": lambda p: p.w * p.h,
+    "curtain": lambda p: p.w * p.h,
+    "divider": lambda p: p.h * p.d,
+    "drawer": lambda p: p.w * (p.h + p.d),
+    "basket": lambda p: p.w * (p.h + p.d),
+    "hamper": lambda p: p.w * (p.h + p.d),
+}
+"""Area by which a part is priced, mm², where it is not its floor."""
 
 
 class Family(ABC):
-    """A family of parts; its numbers stand in `tables/<id>.toml`."""
+    """A family of parts; its numbers stand in its table."""
 
     id: str
-    roles: frozenset[Role]
-    """Compartments it can make."""
-    stands: bool
+    places: frozenset[SectionKind] = frozenset({"run"})
+    """Kinds of section it can be put into."""
+    stands: bool = False
     """Whether it stands on the floor; a household that keeps its floor clear has none of it."""
+    drills: bool = True
+    """Whether it needs screws in a wall or ceiling."""
 
-    @property
+    def __init__(self, table: dict[str, Any] | None = None) -> None:
+        self._own = table
+
+    @cached_property
     def table(self) -> dict[str, Any]:
-        """Its table."""
-        return load(self.id)
+        """Its table: the one that ships, or a household's own."""
+        return self._own if self._own is not None else load(self.id)
 
     @property
     def name(self) -> str:
         """Its name for people."""
         return str(self.table["name"])
+
+    @cached_property
+    def specs(self) -> dict[Holder, Spec]:
+        """What its compartments are, by role."""
+        return {role: Spec.model_validate(row) for role, row in self.table["compartment"].items()}
+
+    @cached_property
+    def _by_name(self) -> dict[str, Spec]:
+        return {str(role): spec for role, spec in self.specs.items()}
+
+    @property
+    def roles(self) -> frozenset[Holder]:
+        """Compartments it can make, beside the base a bay may have."""
+        return frozenset(self.specs) - {"base"}
+
+    # -- how parts stand: each family's own --
 
     @property
     @abstractmethod
@@ -60,55 +181,144 @@ class Family(ABC):
         """Widths a bay can have along the run, ascending."""
 
     @property
-    @abstractmethod
     def ends(self) -> int:
         """Run length taken beside the modules themselves, mm."""
+        return 0
+
+    @property
+    def corners(self) -> tuple[int, ...]:
+        """Widths of modules made for a corner; none when any module will do."""
+        return ()
 
     @abstractmethod
-    def shapes(self, envelope: Envelope) -> tuple[Shape, ...]:
+    def shapes(self, envelope: Envelope, finish: Finish) -> tuple[Shape, ...]:
         """Heights and depths that stand in the envelope, tallest and deepest first; empty when none does."""
 
     @abstractmethod
-    def stretches(self, envelope: Envelope, shape: Shape) -> tuple[tuple[int, int], ...]:
-        """x ranges in which modules may stand side by side."""
+    def bays(self, envelope: Envelope, row: Row) -> tuple[Bay, ...]:
+        """The bays of a row of modules, from index 0."""
 
     @abstractmethod
-    def allows(self, envelope: Envelope, shape: Shape, x: int, widths: tuple[int, ...]) -> bool:
-        """Whether a row of modules may begin at x in its stretch."""
-
-    @abstractmethod
-    def bays(self, envelope: Envelope, shape: Shape, rows: tuple[tuple[int, tuple[int, ...]], ...]) -> tuple[Bay, ...]:
-        """The bays of rows of modules, each row a start x and its widths."""
-
-    @abstractmethod
-    def structure(self, envelope: Envelope, shape: Shape, bays: tuple[Bay, ...]) -> tuple[Part, ...]:
+    def structure(self, envelope: Envelope, row: Row, bays: tuple[Bay, ...], finish: Finish) -> tuple[Part, ...]:
         """The parts that stand whatever is stored: frames, plinths, fillers, track, standards."""
 
-    @abstractmethod
-    def component(self, role: Role, bay: Bay, drawer_front: int = 0) -> Component:
-        """What a compartment of this role is in this bay."""
+    def suits(self, section: Section) -> bool:
+        """Whether it can be put into a section at all."""
+        return section.kind in self.places
 
-    @abstractmethod
-    def brackets(self, part: Part, bay: Bay) -> tuple[Part, ...]:
-        """Parts that come with a placed compartment, such as the brackets under a shelf."""
+    def fillings(self, length: int) -> Iterator[tuple[int, ...]] | None:
+        """Rows of modules for a stretch, where the family cuts to the wall; None when it takes them from its range."""
+        return None
 
-    @abstractmethod
-    def price(self, part: Part) -> Decimal:
-        """Price of one placed part; zero for what comes with another."""
+    def stretches(self, envelope: Envelope, shape: Shape) -> tuple[tuple[int, int], ...]:
+        """x ranges in which modules may stand side by side: the clear width, parted by what closes it."""
+        start, end = envelope.span(0, shape.height)
+        back = envelope.y_from + shape.setback
+        return free_stretches(start, end, [
+            (c.x0, c.x1) for c in envelope.closed
+            if c.z0 < shape.height and c.y1 > back and c.y0 < back + shape.depth and not self._passes(c.loose)
+        ])  # fmt: skip
+
+    def _passes(self, loose: bool) -> bool:
+        """Whether it may stand before what only asks to be reached."""
+        return False
+
+    def barred(self, envelope: Envelope, shape: Shape) -> tuple[tuple[int, int], ...]:
+        """x ranges strictly inside which the left edge of an upright (standard, post, gable) may not be."""
+        return ()
+
+    def allows(self, envelope: Envelope, row: Row) -> bool:
+        """Whether a row may stand where it begins."""
+        if not any(a <= row.x and row.end + self.ends <= b for a, b in self.stretches(envelope, row.shape)):
+            return False
+        barred = self.barred(envelope, row.shape)
+        return not any(lo < at < hi for at in accumulate(row.widths, initial=row.x) for lo, hi in barred)
 
     def smallest(self) -> int:
         """Least run length in which one module stands."""
         return self.modules[0] + self.ends
 
+    # -- compartments: from the table --
+
+    def spec(self, role: Role) -> Spec:
+        """What a compartment of a role is; a base counts as a shelf. `KeyError` for a role it has not."""
+        return self._by_name.get(role) or self._by_name["shelf" if role == "base" else role]
+
+    def spec_or_none(self, role: Role) -> Spec | None:
+        """What a compartment of a role is; None where its parts have no front to be kept."""
+        spec = self._by_name.get(role)
+        return spec if spec is not None and spec.fronts else None
+
+    def component(self, role: Holder, bay: Bay, front: int = 0) -> Component:
+        """What a compartment of this role is in this bay."""
+        spec = self.spec(role)
+        height = front or (spec.fronts[0] if spec.fronts else spec.height)
+        part = self.placed(bay, "x", role, bay.z0, height)
+        price = self.price(part) + sum((self.price(b) for b in self.brackets(part, bay)), Decimal(0))
+        return Component(role=role, item=part.item, height=height, price=price, rating=self.rating(part, bay),
+                         capacity=self.capacity(role, bay), hours=spec.hours)  # fmt: skip
+
+    def capacity(self, role: Role, bay: Bay) -> float:
+        """mm of rail or shelf, or mm² of drawer floor."""
+        kind, width = self.spec(role).capacity, self.clear_width(role, bay)
+        return {"width": width, "area": width * self.clear_depth(role, bay), "depth": float(bay.depth)}[kind]
+
+    def rating(self, part: Part, bay: Bay) -> float:
+        """Kilograms everything in a compartment may weigh together."""
+        spec = self.spec(part.role)
+        return spec.rating_per_m * part.w / 1000 if spec.rating_per_m else spec.rating
+
     def clear_width(self, role: Role, bay: Bay) -> float:
         """Width in mm that things have inside a compartment of this role."""
-        return bay.w - 2 * self.table["runner_side"] if role in ("drawer", "tray") else bay.w
+        return float(bay.w - self.spec(role).sides - sum(min(c[1], bay.x + bay.w) - max(c[0], bay.x) for c in bay.cuts))
 
     def clear_depth(self, role: Role, bay: Bay) -> float:
         """Depth in mm that things have in a compartment of this role."""
-        if role == "rail":
-            return bay.hang_depth
-        return bay.depth - self.table["drawer_back_gap"] if role in ("drawer", "tray") else bay.depth
+        return float((bay.hang_depth if role in HANGING else bay.depth) - self.spec(role).back)
+
+    def placed(self, bay: Bay, part_id: str, role: Role, z: int, height: int = 0) -> Part:
+        """A holding part (or a cover) standing in a bay, its foot at z."""
+        spec = self.spec("shelf" if role == "cover" and "shelf" in self.specs else role)
+        y, d, h = bay.y, bay.depth, height or (spec.fronts[0] if spec.fronts else spec.height)
+        if role in ("rail", "tie rack"):
+            # The tube alone: its centre stands at the hanging distance from the wall.
+            y, d = bay.y + rail_distance(bay) - h // 2, h
+        kind = "shelf" if role == "cover" else role
+        return Part(id=part_id, item=f"{self.id}.{kind.replace(' ', '-')}", role=role, section=bay.section,
+                    bay=bay.index, x=bay.x, y=y, z=z, w=bay.w, d=d, h=h, fixed_to=self.carrier(bay),
+                    cuts=bay.cuts if role in ("shelf", "base", "cover", "floor", "hooks") else ())  # fmt: skip
+
+    def carrier(self, bay: Bay) -> str:
+        """The id of the part that carries what is in a bay."""
+        return f"frame-{bay.index + 1}"
+
+    def meets_sides(self, part: Part, bay: Bay) -> bool:
+        """Whether a part reaches from side to side of its bay, or is carried otherwise."""
+        return part.x == bay.x and part.x + part.w == bay.x + bay.w
+
+    def takes(self, part: Part, clear: float) -> tuple[float, float]:
+        """From and to along the bay's axis that a holding part and its contents take; `clear` is the height of the
+        tallest thing in it with the room to get it out.
+        """
+        above = self.spec(part.role).above
+        if part.role in HANGING:
+            return part.z - max(clear - above, 0), float(part.z + part.h + above)
+        if part.role in FRONTS:
+            return float(part.z), float(part.z + part.h)
+        return float(part.z), part.z + part.h + max(clear, 0)
+
+    def brackets(self, part: Part, bay: Bay) -> tuple[Part, ...]:
+        """Parts that come with a placed compartment, such as the brackets under a shelf."""
+        return ()
+
+    def price(self, part: Part) -> Decimal:
+        """Price of one placed part; zero for what comes with another."""
+        prices = self.table["price"]
+        key = part.item.split(".")[1]
+        if key not in prices:
+            return Decimal(0)
+        area = AREAS.get(part.role, _floor)(part)
+        return self.priced(key, area_mm2=area, length_mm=max(part.w, part.d, part.h))
 
     def priced(self, key: str, *, area_mm2: float = 0, length_mm: float = 0) -> Decimal:
         """Fixed price plus price per m² or per m from the table, to the cent."""
@@ -116,15 +326,88 @@ class Family(ABC):
         total = row.get("fixed", 0) + row.get("per_m2", 0) * area_mm2 / 1e6 + row.get("per_m", 0) * length_mm / 1e3
         return Decimal(str(total)).quantize(CENT)
 
+    def named(self, part: Part) -> str:
+        """What a part is called for people."""
+        return str(self.table.get("names", {}).get(part.role, part.role.capitalize()))
 
-def blocked_heights(envelope: Envelope, x0: int, x1: int, y1: int) -> tuple[tuple[int, int], ...]:
-    """Height ranges closed to a bay over x0..x1 reaching from the back of the clear space to y1."""
-    return tuple(
-        sorted((c.z0, c.z1) for c in envelope.closed
-               if c.x0 < x1 and x0 < c.x1 and c.y0 < y1 and envelope.y_from < c.y1)
-    )  # fmt: skip
+    def extras(self, parts: tuple[Part, ...]) -> Iterator[tuple[str, str, int, int, Decimal, str]]:
+        """What is bought beside the parts: key, name, needed, per pack, price of a pack, unit."""
+        return iter(())
+
+    def anchored(self, part: Part) -> bool:
+        """Whether a part can tip over and is checked for it."""
+        return part.role == "frame"
+
+
+def free_stretches(start: int, end: int, closed: Iterable[tuple[int, int]]) -> tuple[tuple[int, int], ...]:
+    """What is left of start..end between closed ranges.
+
+    >>> free_stretches(0, 100, [(20, 40), (30, 50)]), free_stretches(0, 10, [(0, 10)])
+    (((0, 20), (50, 100)), ())
+    """
+    free, at = [], start
+    for x0, x1 in sorted(closed):
+        if x0 > at:
+            free.append((at, min(x0, end)))
+        at = max(at, x1)
+    if at < end:
+        free.append((at, end))
+    return tuple((a, b) for a, b in free if b > a)
+
+
+def blocked_heights(envelope: Envelope, x0: int, x1: int, y0: int, y1: int) -> tuple[Blocked, ...]:
+    """Height ranges closed to a bay over x0..x1 that reaches from y0 to y1."""
+    found = {(c.z0, c.z1, c.loose) for c in envelope.closed if c.x0 < x1 and x0 < c.x1 and c.y0 < y1 and y0 < c.y1}
+    return tuple(Blocked(low=low, high=high, loose=loose) for low, high, loose in sorted(found))
+
+
+WIDEST_CUT, LEAST_TALL = 260, 400
+"""What is narrower and taller than this, mm, boards are cut around and things stand beside: a pipe, a flue, a cable."""
+
+
+def cut_around(envelope: Envelope, x0: int, x1: int, y0: int, y1: int, top: int, raised: int = 0,
+               ) -> tuple[tuple[Cut, ...], tuple[Blocked, ...]]:  # fmt: skip
+    """Notches for what a bay's boards are cut around, and the heights that everything else closes, each `raised` mm
+    further up by what hangs below a board.
+    """
+    slim: list[ClosedRegion] = []
+    others: list[ClosedRegion] = []
+    for c in envelope.closed:
+        is_slim = c.x1 - c.x0 <= WIDEST_CUT and c.z1 - c.z0 >= LEAST_TALL and not c.loose
+        (slim if is_slim else others).append(c)
+    cuts = tuple(
+        (max(c.x0, x0), min(c.x1, x1), max(c.y0, y0), min(c.y1, y1)) for c in slim if c.meets(x0, x1, y0, y1, 0, top)
+    )
+    closed = blocked_heights(envelope.model_copy(update={"closed": tuple(others)}), x0, x1, y0, y1)
+    return cuts, tuple(b.model_copy(update={"high": b.high + raised}) for b in closed)
 
 
 def comes_out(envelope: Envelope, x0: int, x1: int) -> bool:
     """Whether something x0..x1 wide slides out clear of returns and an open door."""
     return envelope.pull_from <= x0 and x1 <= envelope.pull_to
+
+
+def rail_distance(bay: Bay) -> int:
+    """Distance of a rail's centre from the bay's back, mm: the usual one, or the middle of a shallow bay."""
+    from ..tables import value
+
+    return min(int(value("hang.rail_from_back")), bay.hang_depth // 2)
+
+
+def setback_for(envelope: Envelope, height: int, depth: int) -> int | None:
+    """How far out from the back something must stand under a ceiling that comes down behind it, mm: 0 without a
+    slope; None when it does not fit the depth at all.
+    """
+    slope = [
+        c for c in envelope.closed if c.obstacle == "slope" and c.z0 < height and c.x1 - c.x0 >= envelope.width - 1
+    ]
+    back = max((c.y1 for c in slope), default=0) - envelope.y_from
+    back = max(back, 0)
+    room = envelope.y_to - envelope.y_from
+    return back if back + depth <= room else None
+
+
+def free_above(envelope: Envelope, x0: int, x1: int, y0: int, y1: int, z: int) -> float:
+    """Height of the first closed region over a place, inf when there is none."""
+    return min((c.z0 for c in envelope.closed if c.z0 >= z and c.x0 < x1 and x0 < c.x1 and c.y0 < y1 and y0 < c.y1),
+               default=inf)  # fmt: skip

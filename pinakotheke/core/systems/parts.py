@@ -6,29 +6,48 @@ from pydantic import Field
 
 from ..base import Frozen, Id
 
-Role = Literal[
-    "frame", "plinth", "filler", "track", "standard", "bracket",
-    "base", "shelf", "cover", "rail", "drawer", "tray",
+Holder = Literal[
+    "base", "shelf", "shoe shelf", "rail", "face rail", "trouser rack", "tie rack", "drawer", "tray", "basket",
+    "hamper", "hooks", "floor", "platform", "strip",
 ]  # fmt: skip
-HOLDERS: frozenset[Role] = frozenset({"base", "shelf", "rail", "drawer", "tray"})
+Role = Literal[
+    "frame", "plinth", "legs", "filler", "crown", "divider", "light", "door", "curtain", "track", "standard",
+    "bracket", "fascia", "cleat", "post", "panel", "trolley", "hanger", "container", "cover",
+    "base", "shelf", "shoe shelf", "rail", "face rail", "trouser rack", "tie rack", "drawer", "tray", "basket",
+    "hamper", "hooks", "floor", "platform", "strip",
+]  # fmt: skip
+"""What a part does, whatever its family."""
+HOLDERS: frozenset[Role] = frozenset(
+    {"base", "shelf", "shoe shelf", "rail", "face rail", "trouser rack", "tie rack", "drawer", "tray", "basket",
+     "hamper", "hooks", "floor", "platform", "strip"}
+)  # fmt: skip
 """Roles that things can be assigned to."""
-PULL_OUTS: frozenset[Role] = frozenset({"drawer", "tray"})
+PULL_OUTS: frozenset[Role] = frozenset({"drawer", "tray", "basket", "hamper", "trouser rack"})
 """Roles that slide out and must clear returns and doors."""
+HANGING: frozenset[Role] = frozenset({"rail", "face rail", "trouser rack", "tie rack", "hooks"})
+"""Roles from which things hang down."""
+FRONTS: frozenset[Role] = frozenset({"drawer", "basket", "hamper"})
+"""Roles whose height is that of their front, and whose things lie inside it."""
 
 Coordinate = Annotated[int, Field(ge=-1000, le=100_000)]
 Size = Annotated[int, Field(gt=0, le=100_000)]
+Cut = tuple[int, int, int, int]
+"""A notch in a board: x from, x to, y from, y to."""
 
 
 class Part(Frozen):
-    """A part where it stands: (x, y, z) is its left, back, lower corner; w along x, d along y, h along z; mm.
+    """A part where it stands in its section: (x, y, z) is its left, back, lower corner; w along x, d along y, h along
+    z; mm.
 
-    `item` names the catalogue row (`carcase.shelf`), `bay` the bay it is in, `fixed_to` what carries it.
+    `item` names the family and the article (`carcase.shelf`), `bay` the bay it is in, `fixed_to` what carries it,
+    `cuts` what is cut out of a board around a pipe or a tank.
     """
 
     id: Id
     item: Id
     role: Role
-    bay: Annotated[int, Field(ge=0, le=200)] | None = None
+    section: str = ""
+    bay: Annotated[int, Field(ge=0, le=400)] | None = None
     x: Coordinate
     y: Coordinate
     z: Coordinate
@@ -36,24 +55,45 @@ class Part(Frozen):
     d: Size
     h: Size
     fixed_to: str
+    cuts: tuple[Cut, ...] = ()
+    locked: bool = False
+    """A person fixed it: a new search leaves it and what is in it where it is."""
+
+    @property
+    def family(self) -> str:
+        """The id of the family it belongs to."""
+        return self.item.split(".")[0]
 
     def overlaps(self, other: "Part") -> bool:
-        """Whether two boxes share volume; touching does not count."""
+        """Whether two boxes of one section share volume; touching does not count."""
         return (
-            self.x < other.x + other.w and other.x < self.x + self.w
+            self.section == other.section
+            and self.x < other.x + other.w and other.x < self.x + self.w
             and self.y < other.y + other.d and other.y < self.y + self.d
             and self.z < other.z + other.h and other.z < self.z + self.h
         )  # fmt: skip
 
 
+class Blocked(Frozen):
+    """Heights closed to a bay by an obstacle; what is `loose` may stand there all the same where it allows it."""
+
+    low: int
+    high: int
+    loose: bool = False
+
+
 class Bay(Frozen):
     """Room for compartments: `x`..`x + w` inside, `z0`..`z1` clear height, `depth` of shelves, all mm.
 
-    `hang_depth` is the clear depth hung garments may take; `pulls` whether drawers and trays come out here;
-    `blocked` the height ranges an obstacle closes, each with its reason.
+    `hang_depth` is the clear depth hung garments may take; `pulls` whether drawers and trays come out here; `blocked`
+    the height ranges an obstacle closes; `first` how far above `z0` the first bracket can stand (what stands on the
+    floor stands at `z0`); `blind` how much of the width lies behind a neighbouring run's front. In a drawer the
+    compartments stand one behind the other: `axis` is y, and `z0`..`z1` runs from the front to the back.
     """
 
-    index: int
+    index: int = 0
+    section: str = ""
+    family: str = "carcase"
     x: int
     w: int
     y: int
@@ -64,4 +104,22 @@ class Bay(Frozen):
     pitch: int
     pulls: bool
     has_base: bool
-    blocked: tuple[tuple[int, int], ...] = ()
+    first: int = 0
+    blind: int = 0
+    loose: bool = False
+    """On castors: it may stand before what only asks to be reached."""
+    last: bool = True
+    """Whether it is the last of its row: its right end is no neighbour's."""
+    axis: Literal["z", "y", "x"] = "z"
+    height: int = 0
+    """With axis y: the clear height of what lies in it."""
+    foot: int = 0
+    """Height above the floor of whatever the section's own heights are counted from."""
+    cuts: tuple[Cut, ...] = ()
+    locked: bool = False
+    blocked: tuple[Blocked, ...] = ()
+
+    @property
+    def pitches(self) -> int:
+        """Whole pitches between its foot and its top."""
+        return max(0, self.z1 - self.z0) // self.pitch

@@ -1,49 +1,168 @@
-"""Searches for alternatives, and hand edits of designs."""
+"""Searches for alternatives, relaxations, named versions, and hand edits of designs."""
+
+from decimal import Decimal
+from typing import Any
 
 from django.db import transaction
 
 from pinakotheke.core import layout as core
-from pinakotheke.core.survey import envelope
+from pinakotheke.core.layout.edits import Refound
+from pinakotheke.core.survey import envelope, envelopes
 
 from .. import models, rows
-from .base import User, bump, log, own_design, own_solve, own_space
+from .base import Invalid, NotFound, Stale, User, bump, free_key, log, own_design, own_solve, own_space
+
+OVER = [models.Solve.Status.DONE, models.Solve.Status.CANCELLED, models.Solve.Status.FAILED]
+MOST_VERSIONS = 40
 
 
 @transaction.atomic
-def ask(user: User, space_id: int) -> models.Solve:
+def ask(user: User, space_id: int, wishes: dict[str, Any] | None = None) -> models.Solve:
     """Ask for alternatives; a search of the same space that still runs is cancelled. Refused (by the core's own
     errors) while the survey gives no envelope.
     """
     from ..jobs import run_solve
 
     space = own_space(user, space_id)
-    envelope(rows.survey_of(space), rows.rules_of(space.household))
-    running = [models.Solve.Status.QUEUED, models.Solve.Status.RUNNING]
-    space.solves.filter(status__in=running).update(cancel_requested=True)
-    solve = models.Solve.objects.create(space=space, message="waiting for a worker")
+    survey, rules = rows.survey_of(space), rows.rules_of(space.household)
+    if not envelopes(survey, rules):
+        envelope(survey, rules)
+    space.solves.exclude(status__in=OVER).update(cancel_requested=True, status=models.Solve.Status.CANCELLED)
+    solve = models.Solve.objects.create(space=space, message="waiting for a worker", ask=wishes or {})
     log(space.household, user, "layout.ask", space=space.key)
     transaction.on_commit(lambda: run_solve.enqueue(solve.pk))
     return solve
 
 
+def finish_rest(user: User, design_id: int, version: int) -> models.Solve:
+    """Find everything that is not locked anew, and keep it as one edit of the design."""
+    row = own_design(user, design_id)
+    if row.version != version:
+        raise Stale("design", version, row.version)
+    design = rows.history_of(row).current
+    wishes = {"keep": row.pk, "version": version, "weights": design.weights.model_dump(), "finish":
+              design.finish.model_dump()}  # fmt: skip
+    return ask(user, row.space_id, wishes)
+
+
 def cancel(user: User, solve_id: int) -> models.Solve:
-    """Stop a search; what it found stays."""
+    """Stop a search; what it found stays. It is over at once; the worker hears of it at its next look."""
     solve = own_solve(user, solve_id)
-    if not solve.is_over:
-        models.Solve.objects.filter(pk=solve.pk).update(cancel_requested=True)
-        # A search that no worker has begun is over at once.
-        models.Solve.objects.filter(pk=solve.pk, status=models.Solve.Status.QUEUED).update(
-            status=models.Solve.Status.CANCELLED
-        )
+    stopped = models.Solve.objects.filter(pk=solve.pk).exclude(status__in=OVER)
+    if stopped.update(cancel_requested=True, status=models.Solve.Status.CANCELLED, message="cancelled"):
         log(solve.space.household, user, "layout.cancel", space=solve.space.key)
     solve.refresh_from_db()
     return solve
 
 
 @transaction.atomic
+def relax(user: User, solve_id: int, index: int) -> models.Solve:
+    """Carry out one of the changes that would let everything fit, and ask again."""
+    solve = own_solve(user, solve_id)
+    blocked = core.Blocked.model_validate(solve.blocked) if solve.blocked else None
+    if blocked is None or index >= len(blocked.relaxations):
+        raise NotFound("change")
+    change = blocked.relaxations[index]
+    if not change.applies:
+        raise Invalid("This has to be done at the wall.", "Read the new size in Measure, then search again.")
+    household = solve.space.household
+    if change.kind in ("fewer", "move out"):
+        _send_away(solve.space, "move" if change.kind == "move out" else "give away")
+    else:
+        rules = rows.rules_of(household).model_copy(update=_rule(change))
+        household.rules = rules.model_dump(mode="json")
+        bump(household, household.version, "household")
+        household.save(update_fields=["rules"])
+    log(household, user, "layout.relax", space=solve.space.key, kind=change.kind, value=change.value)
+    return ask(user, solve.space_id, solve.ask)
+
+
+def _rule(change: core.Relaxation) -> dict[str, Any]:
+    """The house rule a relaxation changes."""
+    rules: dict[str, dict[str, Any]] = {
+        "reserve": {"reserve": change.value},
+        "hangers": {"hangers": "slim"},
+        "floor": {"floor": "purposeful"},
+        "access": {"access": "dense"},
+        "drill": {"drill": "anywhere"},
+        "budget": {"budget": Decimal(str(round(change.value + 0.5)))},
+    }
+    return rules[change.kind]
+
+
+def _send_away(space: models.Space, decision: str) -> None:
+    """The pieces without a place in the best design found leave the demand: whole groups change their decision, of
+    others so many pieces become a group of their own.
+    """
+    designs = [rows.history_of(d).current for d in space.designs.order_by("pk")]
+    if not designs:
+        raise Invalid("The designs of this search are gone.", "Search again.")
+    best = min(designs, key=lambda d: sum(u.count for u in d.unplaced))
+    taken = set(space.household.thing_set.values_list("key", flat=True))
+    for left in best.unplaced:
+        row = space.household.thing_set.filter(key=left.thing).first()
+        if row is None:
+            continue
+        if left.count >= row.count:
+            row.decision = decision
+        else:
+            row.count -= left.count
+            apart = models.Thing.objects.get(pk=row.pk)
+            apart.pk, apart.count, apart.decision = None, left.count, decision
+            apart.key = free_key(taken, f"{row.key}-away")
+            taken.add(apart.key)
+            apart._state.adding = True
+            apart.save()
+        bump(row, row.version, "thing")
+        row.save(update_fields=["decision", "count"])
+
+
+@transaction.atomic
+def hang(user: User, solve_id: int, index: int) -> models.Design:
+    """Hang a design of the frontier in the gallery."""
+    solve = own_solve(user, solve_id)
+    if index >= len(solve.frontier) or not solve.frontier[index].get("design"):
+        raise NotFound("design")
+    base = core.Design.model_validate(solve.frontier[index]["design"])
+    regions = envelopes(rows.survey_of(solve.space), rows.rules_of(solve.space.household))
+    here = {s.section for s in base.rows}
+    key = free_key(set(solve.space.designs.values_list("key", flat=True)), "frontier")
+    base = base.model_copy(
+        update={"id": key, "regions": tuple(r for name, r in regions.items() if name in here),
+                "title": f"From the frontier, {index + 1}", "reason": "Chosen from the frontier of cost, room and reach."}
+    )  # fmt: skip
+    log(solve.space.household, user, "layout.hang", space=solve.space.key, design=key)
+    return models.Design.objects.create(space=solve.space, key=key, base=base.model_dump(mode="json"), kept=True,
+                                        solve=solve)  # fmt: skip
+
+
+@transaction.atomic
+def keep_version(user: User, design_id: int, name: str) -> models.Design:
+    """Keep the design as it stands under a name of its own."""
+    row = own_design(user, design_id)
+    if row.space.designs.filter(kept=True).count() >= MOST_VERSIONS:
+        raise Invalid("This space has 40 named versions.", "Take one down first.")
+    key = free_key(set(row.space.designs.values_list("key", flat=True)), name)
+    base = rows.history_of(row).current
+    base = base.model_copy(update={"id": key, "title": name, "reason": f"Kept from {base.title}."})
+    log(row.space.household, user, "layout.keep", design=row.key, name=name)
+    return models.Design.objects.create(space=row.space, key=key, base=base.model_dump(mode="json"), kept=True)
+
+
+@transaction.atomic
+def take_down(user: User, design_id: int) -> None:
+    """Take a design out of the gallery."""
+    row = own_design(user, design_id)
+    log(row.space.household, user, "layout.take-down", design=row.key)
+    row.delete()
+
+
+@transaction.atomic
 def edit(user: User, design_id: int, version: int, command: core.Command) -> models.Design:
     """One hand edit."""
     row = own_design(user, design_id)
+    if isinstance(command, Refound):
+        raise Invalid("A design is not sent in whole.", "Ask for the rest to be found.")
     return _keep(user, row, version, rows.history_of(row).after(command), f"layout.{command.do}")
 
 
@@ -61,10 +180,22 @@ def redo(user: User, design_id: int, version: int) -> models.Design:
     return _keep(user, row, version, rows.history_of(row).redo(), "layout.redo")
 
 
+@transaction.atomic
+def keep_found(solve: models.Solve, design: core.Design) -> None:
+    """What a search found around the locked parts, as one more edit of the design it was asked for."""
+    row = models.Design.objects.select_related("space__household").get(pk=solve.ask["keep"])
+    history = rows.history_of(row).after(Refound(design=design))
+    _write(row, int(solve.ask["version"]), history)
+
+
 def _keep(user: User, row: models.Design, version: int, history: core.History, action: str) -> models.Design:
+    _write(row, version, history)
+    log(row.space.household, user, action[:40], design=row.key)
+    return row
+
+
+def _write(row: models.Design, version: int, history: core.History) -> None:
     bump(row, version, "design")
     row.done = [c.model_dump(mode="json") for c in history.done]
     row.undone = [c.model_dump(mode="json") for c in history.undone]
     row.save(update_fields=["done", "undone"])
-    log(row.space.household, user, action, design=row.key)
-    return row

@@ -1044,6 +1044,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/solves/{solve_id}/relax/{index}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Relax
+         * @description Carry out a change that would let everything fit, and search again.
+         */
+        post: operations["layout_relax"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/solves/{solve_id}/hang/{index}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hang
+         * @description Hang a design of the frontier in the gallery.
+         */
+        post: operations["layout_hang"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}": {
         parameters: {
             query?: never;
@@ -1058,7 +1098,11 @@ export interface paths {
         get: operations["layout_get"];
         put?: never;
         post?: never;
-        delete?: never;
+        /**
+         * Take Down
+         * @description Take a design out of the gallery.
+         */
+        delete: operations["layout_take_down"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1118,6 +1162,146 @@ export interface paths {
          * @description Do again what was taken back.
          */
         post: operations["layout_redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/rest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Finish Rest
+         * @description Find everything that is not locked anew.
+         */
+        post: operations["layout_rest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Version
+         * @description Keep the design as it stands under a name.
+         */
+        post: operations["layout_keep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/compare/{other_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare
+         * @description Two designs of a space, part by part.
+         */
+        get: operations["layout_compare"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drawing
+         * @description The elevation as asked: with hatches, silhouettes or bare, doors open or shut, with or without dimensions.
+         */
+        get: operations["layout_drawing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/section/{bay}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Section
+         * @description One bay cut through from front to back.
+         */
+        get: operations["layout_section"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/model.glb": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Model
+         * @description The design in three dimensions, as binary glTF.
+         */
+        get: operations["layout_model"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet
+         * @description Elevation, plan and the section of every bay to scale: 10, 12, 20 or 24.
+         */
+        get: operations["layout_sheet"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1272,7 +1456,7 @@ export interface components {
              */
             hangers: "slim" | "ordinary" | "padded";
             /** Budget */
-            budget?: string | null;
+            budget?: number | string | null;
         };
         /**
          * HouseView
@@ -1723,7 +1907,7 @@ export interface components {
              * View
              * @enum {string}
              */
-            view: "elevation" | "plan";
+            view: "elevation" | "plan" | "section";
             /** Bounds */
             bounds: [
                 number,
@@ -1966,7 +2150,7 @@ export interface components {
              */
             dashed: boolean;
             /** Hatch */
-            hatch?: "cut" | null;
+            hatch?: ("hanging" | "folded" | "drawers" | "shoes" | "containers" | "hooks" | "floor" | "overhead") | "cut" | null;
         };
         /**
          * PracticeView
@@ -3256,7 +3440,65 @@ export interface components {
             stops: number;
             /** Edits */
             edits: number;
+            /** Kept */
+            kept: boolean;
             elevation: components["schemas"]["Drawing"];
+        };
+        /**
+         * FamilyView
+         * @description A family that can be asked for.
+         */
+        FamilyView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** About */
+            about: string;
+        };
+        /**
+         * Finish
+         * @description How a design is finished: what a person chooses beside the storage itself.
+         */
+        Finish: {
+            /**
+             * Doors
+             * @default none
+             * @enum {string}
+             */
+            doors: "none" | "hinged" | "sliding" | "curtain";
+            /**
+             * Base
+             * @default plinth
+             * @enum {string}
+             */
+            base: "plinth" | "legs";
+            /**
+             * Fronts
+             * @default solid
+             * @enum {string}
+             */
+            fronts: "solid" | "glass" | "mesh";
+            /**
+             * Crown
+             * @default false
+             */
+            crown: boolean;
+            /**
+             * Lights
+             * @default false
+             */
+            lights: boolean;
+            /**
+             * Fascia
+             * @default false
+             */
+            fascia: boolean;
+            /**
+             * Ventilated
+             * @default false
+             */
+            ventilated: boolean;
         };
         /**
          * Gallery
@@ -3268,20 +3510,42 @@ export interface components {
             solve: components["schemas"]["SolveView"] | null;
             /** Designs */
             designs: components["schemas"]["Card"][];
+            /** Families */
+            families: components["schemas"]["FamilyView"][];
+        };
+        /**
+         * PointView
+         * @description A design on the frontier: cost, share of room left, trouble of reaching.
+         */
+        PointView: {
+            /** Index */
+            index: number;
+            /** Cost */
+            cost: number;
+            /** Room */
+            room: number;
+            /** Reach */
+            reach: number;
+            /** Name */
+            name: string;
         };
         /**
          * RelaxationView
-         * @description A change that would let everything fit.
+         * @description A change that would let everything fit; `applies` when the tool can carry it out.
          */
         RelaxationView: {
+            /** Index */
+            index: number;
             /** Kind */
             kind: string;
             /** Sentence */
             sentence: string;
+            /** Applies */
+            applies: boolean;
         };
         /**
          * SolveView
-         * @description A search as it stands.
+         * @description A search as it stands, and what it was asked.
          */
         SolveView: {
             /** Id */
@@ -3295,6 +3559,94 @@ export interface components {
             /** Problem */
             problem: string;
             blocked: components["schemas"]["BlockedView"] | null;
+            /** Points */
+            points: components["schemas"]["PointView"][];
+            /** Told */
+            told: string[];
+            weights: components["schemas"]["Weights"] | null;
+            finish: components["schemas"]["Finish"];
+            /** Within Budget */
+            within_budget: boolean;
+            /** Families */
+            families: string[];
+            /** Around */
+            around: number | null;
+        };
+        /**
+         * Weights
+         * @description What a person cares for: each from 0 (not at all) to 10. `money` weighs a unit of currency, `room` the front
+         *     that is taken, `reach` the trouble of taking things out, `parts` their number, `hours` the work, `reuse` what the
+         *     household has already.
+         */
+        Weights: {
+            /**
+             * Money
+             * @default 5
+             */
+            money: number;
+            /**
+             * Room
+             * @default 2
+             */
+            room: number;
+            /**
+             * Reach
+             * @default 4
+             */
+            reach: number;
+            /**
+             * Parts
+             * @default 0
+             */
+            parts: number;
+            /**
+             * Hours
+             * @default 0
+             */
+            hours: number;
+            /**
+             * Reuse
+             * @default 1
+             */
+            reuse: number;
+        };
+        /**
+         * Ask
+         * @description What to search for: the usual goals, and a person's own weights beside them when given.
+         */
+        Ask: {
+            weights?: components["schemas"]["Weights"] | null;
+            finish?: components["schemas"]["Finish"] | null;
+            /**
+             * Within Budget
+             * @default false
+             */
+            within_budget: boolean;
+            /**
+             * Families
+             * @default []
+             */
+            families: string[];
+        };
+        /**
+         * BayView
+         * @description A bay in words: what can be added, and whether it is locked.
+         */
+        BayView: {
+            /** Index */
+            index: number;
+            /** Name */
+            name: string;
+            /** Family */
+            family: string;
+            /** Locked */
+            locked: boolean;
+            /** Addable */
+            addable: string[];
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
         };
         /**
          * BillLineView
@@ -3353,22 +3705,28 @@ export interface components {
             run: string;
             /** Outcome */
             outcome: string;
+            /** Asked */
+            asked: string;
             elevation: components["schemas"]["Drawing"];
             plan: components["schemas"]["Drawing"];
             /** Parts */
             parts: components["schemas"]["PartView"][];
+            /** Bays */
+            bays: components["schemas"]["BayView"][];
             /** Unplaced */
             unplaced: components["schemas"]["HeldView"][];
-            /** Bays */
-            bays: number;
-            /** Addable */
-            addable: string[];
+            finish: components["schemas"]["Finish"];
+            weights: components["schemas"]["Weights"];
+            /** Marks */
+            marks: components["schemas"]["MarkView"][];
             /** Can Undo */
             can_undo: boolean;
             /** Can Redo */
             can_redo: boolean;
             /** Edits */
             edits: number;
+            /** Kept */
+            kept: boolean;
             ledger: components["schemas"]["LedgerView"];
             bill: components["schemas"]["BillView"];
         };
@@ -3435,6 +3793,18 @@ export interface components {
             findings: components["schemas"]["FindingView"][];
         };
         /**
+         * MarkView
+         * @description A height to tape on the wall first.
+         */
+        MarkView: {
+            /** Where */
+            where: string;
+            /** Height */
+            height: string;
+            /** What */
+            what: string;
+        };
+        /**
          * PartView
          * @description A part in words, for the list beside the drawing and for the keyboard.
          */
@@ -3453,8 +3823,16 @@ export interface components {
             height: string;
             /** Movable */
             movable: boolean;
+            /** Locked */
+            locked: boolean;
+            /** Resizable */
+            resizable: boolean;
+            /** Becomes */
+            becomes: string[];
             /** Takes */
             takes: ("hang" | "shelf" | "drawer" | "shoe" | "box" | "hook" | "floor" | "overhead")[];
+            /** Pitch */
+            pitch: number;
             /** Holds */
             holds: components["schemas"]["HeldView"][];
         };
@@ -3472,7 +3850,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "shelf" | "rail" | "drawer" | "tray";
+            role: "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip";
             /** Bay */
             bay: number;
             /** Z */
@@ -3503,6 +3881,330 @@ export interface components {
             target?: string | null;
         };
         /**
+         * Assignment
+         * @description So many pieces of a thing live in a holding part, stored one way; `turned` with their side to the front, or
+         *     lengthwise on hooks; `container` in what, an id of the design's containers.
+         */
+        Assignment: {
+            /** Thing */
+            thing: string;
+            /** Part */
+            part: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "hang" | "shelf" | "drawer" | "shoe" | "box" | "hook" | "floor" | "overhead";
+            /** Count */
+            count: number;
+            /**
+             * Turned
+             * @default false
+             */
+            turned: boolean;
+            /**
+             * Container
+             * @default
+             */
+            container: string;
+        };
+        /**
+         * Bay
+         * @description Room for compartments: `x`..`x + w` inside, `z0`..`z1` clear height, `depth` of shelves, all mm.
+         *
+         *     `hang_depth` is the clear depth hung garments may take; `pulls` whether drawers and trays come out here; `blocked`
+         *     the height ranges an obstacle closes; `first` how far above `z0` the first bracket can stand (what stands on the
+         *     floor stands at `z0`); `blind` how much of the width lies behind a neighbouring run's front. In a drawer the
+         *     compartments stand one behind the other: `axis` is y, and `z0`..`z1` runs from the front to the back.
+         */
+        Bay: {
+            /**
+             * Index
+             * @default 0
+             */
+            index: number;
+            /**
+             * Section
+             * @default
+             */
+            section: string;
+            /**
+             * Family
+             * @default carcase
+             */
+            family: string;
+            /** X */
+            x: number;
+            /** W */
+            w: number;
+            /** Y */
+            y: number;
+            /** Depth */
+            depth: number;
+            /** Hang Depth */
+            hang_depth: number;
+            /** Z0 */
+            z0: number;
+            /** Z1 */
+            z1: number;
+            /** Pitch */
+            pitch: number;
+            /** Pulls */
+            pulls: boolean;
+            /** Has Base */
+            has_base: boolean;
+            /**
+             * First
+             * @default 0
+             */
+            first: number;
+            /**
+             * Blind
+             * @default 0
+             */
+            blind: number;
+            /**
+             * Loose
+             * @default false
+             */
+            loose: boolean;
+            /**
+             * Last
+             * @default true
+             */
+            last: boolean;
+            /**
+             * Axis
+             * @default z
+             * @enum {string}
+             */
+            axis: "z" | "y" | "x";
+            /**
+             * Height
+             * @default 0
+             */
+            height: number;
+            /**
+             * Foot
+             * @default 0
+             */
+            foot: number;
+            /**
+             * Cuts
+             * @default []
+             */
+            cuts: [
+                number,
+                number,
+                number,
+                number
+            ][];
+            /**
+             * Locked
+             * @default false
+             */
+            locked: boolean;
+            /**
+             * Blocked
+             * @default []
+             */
+            blocked: components["schemas"]["Blocked"][];
+        };
+        /**
+         * Blocked
+         * @description Heights closed to a bay by an obstacle; what is `loose` may stand there all the same where it allows it.
+         */
+        Blocked: {
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /**
+             * Loose
+             * @default false
+             */
+            loose: boolean;
+        };
+        /**
+         * ClosedRegion
+         * @description A box no fixed part may enter; `why` says what for. `loose`: a basket or a trolley may stand there.
+         */
+        ClosedRegion: {
+            /** X0 */
+            x0: number;
+            /** X1 */
+            x1: number;
+            /** Y0 */
+            y0: number;
+            /** Y1 */
+            y1: number;
+            /** Z0 */
+            z0: number;
+            /** Z1 */
+            z1: number;
+            /** Obstacle */
+            obstacle: string;
+            /** Why */
+            why: string;
+            /**
+             * Loose
+             * @default false
+             */
+            loose: boolean;
+        };
+        /**
+         * Container
+         * @description One row of `tables/containers.csv`; outside sizes in mm, `price` in the household's currency.
+         */
+        Container: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Width */
+            width: number;
+            /** Depth */
+            depth: number;
+            /** Height */
+            height: number;
+            /** Wall */
+            wall: number;
+            /**
+             * Lid
+             * @enum {string}
+             */
+            lid: "none" | "lift" | "screw" | "flap";
+            /** Handle */
+            handle: boolean;
+            /** Material */
+            material: string;
+            /** See Through */
+            see_through: boolean;
+            /** Price */
+            price: number;
+        };
+        /**
+         * CopyBay
+         * @description Give a bay the parts of another one, empty; what lived there has no place for now.
+         */
+        CopyBay: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "copy bay";
+            /** Bay */
+            bay: number;
+            /** Onto */
+            onto: number;
+        };
+        /**
+         * Design
+         * @description A complete layout of one space.
+         */
+        Design: {
+            /** Id */
+            id: string;
+            /** Space */
+            space: string;
+            /**
+             * Goal
+             * @enum {string}
+             */
+            goal: "cheapest" | "roomiest" | "reach" | "quickest" | "yours";
+            /** Title */
+            title: string;
+            /** Reason */
+            reason: string;
+            rules: components["schemas"]["HouseRules"];
+            /**
+             * @default {
+             *       "money": 5,
+             *       "room": 2,
+             *       "reach": 4,
+             *       "parts": 0,
+             *       "hours": 0,
+             *       "reuse": 1
+             *     }
+             */
+            weights: components["schemas"]["Weights"];
+            /**
+             * @default {
+             *       "doors": "none",
+             *       "base": "plinth",
+             *       "fronts": "solid",
+             *       "crown": false,
+             *       "lights": false,
+             *       "fascia": false,
+             *       "ventilated": false
+             *     }
+             */
+            finish: components["schemas"]["Finish"];
+            /**
+             * Rows
+             * @default []
+             */
+            rows: components["schemas"]["Standing"][];
+            /**
+             * Regions
+             * @default []
+             */
+            regions: components["schemas"]["Envelope"][];
+            /** Bays */
+            bays: components["schemas"]["Bay"][];
+            /** Parts */
+            parts: components["schemas"]["Part"][];
+            /** Assignments */
+            assignments: components["schemas"]["Assignment"][];
+            /**
+             * Unplaced
+             * @default []
+             */
+            unplaced: components["schemas"]["Unplaced"][];
+            /**
+             * Owned
+             * @default []
+             */
+            owned: components["schemas"]["Container"][];
+            outcome: components["schemas"]["Outcome"];
+        };
+        /**
+         * Doubt
+         * @description Readings that contradict each other: `subject` was read as `one` and as `other`, both in mm.
+         */
+        Doubt: {
+            /**
+             * Code
+             * @enum {string}
+             */
+            code: "repeat" | "neighbour" | "sum" | "triangle" | "outside";
+            /** Readings */
+            readings: string[];
+            /** Place */
+            place?: [
+                string,
+                string,
+                string | null,
+                string | null,
+                string | null,
+                number | null,
+                number | null
+            ] | null;
+            /** Subject */
+            subject: string;
+            /** One */
+            one: number;
+            /** Other */
+            other: number;
+            /**
+             * Slip
+             * @default
+             * @enum {string}
+             */
+            slip: "foot" | "hundred" | "thousand" | "inches for centimetres" | "digits swapped" | "tape case" | "";
+            why: components["schemas"]["Why"];
+        };
+        /**
          * EditAt
          * @description An edit on top of a version.
          */
@@ -3510,11 +4212,150 @@ export interface components {
             /** Version */
             version: number;
             /** Command */
-            command: components["schemas"]["MovePart"] | components["schemas"]["ResizePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"];
+            command: components["schemas"]["MovePart"] | components["schemas"]["ResizePart"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"];
+        };
+        /**
+         * Envelope
+         * @description Where parts may stand. `x_from`..`x_to`, `y_from`..`y_to` and `z_to` bound a part of full height.
+         */
+        Envelope: {
+            /**
+             * Section
+             * @default
+             */
+            section: string;
+            /** Allowance */
+            allowance: number;
+            /** Left Allowance */
+            left_allowance: number;
+            /** Right Allowance */
+            right_allowance: number;
+            /** X From */
+            x_from: number;
+            /** X To */
+            x_to: number;
+            /** Y From */
+            y_from: number;
+            /** Y To */
+            y_to: number;
+            /** Z To */
+            z_to: number;
+            /** Width */
+            width: number;
+            /** Depth */
+            depth: number;
+            /** Height */
+            height: number;
+            /** Levels */
+            levels: components["schemas"]["LevelWidth"][];
+            square: components["schemas"]["Squareness"];
+            lean: components["schemas"]["Lean"];
+            uncertain: components["schemas"]["Uncertain"];
+            /** Skirting Height */
+            skirting_height: number;
+            /** Skirting Thickness */
+            skirting_thickness: number;
+            /** Pull From */
+            pull_from: number;
+            /** Pull To */
+            pull_to: number;
+            /** Opening Width */
+            opening_width: number;
+            /** Opening Height */
+            opening_height: number;
+            /** Closed */
+            closed: components["schemas"]["ClosedRegion"][];
+            /** Doubts */
+            doubts: components["schemas"]["Doubt"][];
+            /** Missing */
+            missing: components["schemas"]["Slot"][];
+            why_width: components["schemas"]["Why"];
+        };
+        /**
+         * Lean
+         * @description How far walls come into the space at the top or the middle, mm; what leans away counts as 0.
+         */
+        Lean: {
+            /**
+             * Back
+             * @default 0
+             */
+            back: number;
+            /**
+             * Left
+             * @default 0
+             */
+            left: number;
+            /**
+             * Right
+             * @default 0
+             */
+            right: number;
+        };
+        /**
+         * LevelWidth
+         * @description The least width read at one height, and the least read there at the back wall.
+         */
+        LevelWidth: {
+            /** Z */
+            z: number;
+            /** Width */
+            width: number;
+            /** Back */
+            back: number;
+        };
+        /**
+         * LockBay
+         * @description Fix a whole bay, or let it go.
+         */
+        LockBay: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "lock bay";
+            /** Bay */
+            bay: number;
+            /**
+             * Locked
+             * @default true
+             */
+            locked: boolean;
+        };
+        /**
+         * LockPart
+         * @description Fix a part where it is, or let it go: a new search leaves it and what is in it alone.
+         */
+        LockPart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "lock";
+            /** Part */
+            part: string;
+            /**
+             * Locked
+             * @default true
+             */
+            locked: boolean;
+        };
+        /**
+         * MirrorRow
+         * @description Turn the row a bay is in about its middle, with everything in it.
+         */
+        MirrorRow: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "mirror";
+            /** Bay */
+            bay: number;
         };
         /**
          * MovePart
-         * @description Move a part up (positive) or down so many pitches.
+         * @description Move a part up (positive) or down so many pitches; in a drawer, back or forward.
          */
         MovePart: {
             /**
@@ -3526,6 +4367,93 @@ export interface components {
             part: string;
             /** Steps */
             steps: number;
+        };
+        /**
+         * Outcome
+         * @description What the search can say of its answer. `proven`: objective meets the bound; `within`: the gap is known and
+         *     small; `best found`: no useful bound. Objective and bound are the goal's own points, less is better.
+         */
+        Outcome: {
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "proven" | "within" | "best found";
+            /** Objective */
+            objective: number;
+            /** Bound */
+            bound: number;
+            /** Method */
+            method: string;
+            /** Run */
+            run: string;
+        };
+        /**
+         * Part
+         * @description A part where it stands in its section: (x, y, z) is its left, back, lower corner; w along x, d along y, h along
+         *     z; mm.
+         *
+         *     `item` names the family and the article (`carcase.shelf`), `bay` the bay it is in, `fixed_to` what carries it,
+         *     `cuts` what is cut out of a board around a pipe or a tank.
+         */
+        Part: {
+            /** Id */
+            id: string;
+            /** Item */
+            item: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "frame" | "plinth" | "legs" | "filler" | "crown" | "divider" | "light" | "door" | "curtain" | "track" | "standard" | "bracket" | "fascia" | "cleat" | "post" | "panel" | "trolley" | "hanger" | "container" | "cover" | "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip";
+            /**
+             * Section
+             * @default
+             */
+            section: string;
+            /** Bay */
+            bay?: number | null;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Z */
+            z: number;
+            /** W */
+            w: number;
+            /** D */
+            d: number;
+            /** H */
+            h: number;
+            /** Fixed To */
+            fixed_to: string;
+            /**
+             * Cuts
+             * @default []
+             */
+            cuts: [
+                number,
+                number,
+                number,
+                number
+            ][];
+            /**
+             * Locked
+             * @default false
+             */
+            locked: boolean;
+        };
+        /**
+         * Refound
+         * @description What a search found around the locked parts; kept whole, so that it can be undone.
+         */
+        Refound: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "refound";
+            design: components["schemas"]["Design"];
         };
         /**
          * RemovePart
@@ -3541,8 +4469,31 @@ export interface components {
             part: string;
         };
         /**
+         * ReshapeRow
+         * @description Give the row a bay is in the next taller (positive) or lower height, or the next greater or lesser depth.
+         */
+        ReshapeRow: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "reshape";
+            /** Bay */
+            bay: number;
+            /**
+             * Taller
+             * @default 0
+             */
+            taller: number;
+            /**
+             * Deeper
+             * @default 0
+             */
+            deeper: number;
+        };
+        /**
          * ResizePart
-         * @description Give a drawer the next higher (positive) or lower front of its range.
+         * @description Give a drawer or basket the next higher (positive) or lower front of its range.
          */
         ResizePart: {
             /**
@@ -3556,12 +4507,312 @@ export interface components {
             steps: number;
         };
         /**
+         * Row
+         * @description Modules side by side: where the row begins and its widths.
+         */
+        Row: {
+            shape: components["schemas"]["Shape"];
+            /** X */
+            x: number;
+            /** Widths */
+            widths: number[];
+        };
+        /**
+         * SetFinish
+         * @description Doors, base, crown, lights, fascias.
+         */
+        SetFinish: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "finish";
+            finish: components["schemas"]["Finish"];
+        };
+        /**
+         * Shape
+         * @description Height and depth chosen for a row; `height` is the top above the floor, `setback` how far it stands out from the
+         *     back of the clear space, mm.
+         */
+        Shape: {
+            /** Height */
+            height: number;
+            /** Depth */
+            depth: number;
+            /** Member */
+            member: number;
+            /**
+             * Setback
+             * @default 0
+             */
+            setback: number;
+        };
+        /**
+         * Slot
+         * @description A place for a reading that is asked for; `needed` when no design can be called proven without it.
+         */
+        Slot: {
+            /**
+             * Section
+             * @default A
+             */
+            section: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "width" | "height" | "depth" | "diagonal" | "corner diagonal" | "opening width" | "opening height" | "left return" | "right return" | "passage" | "stud" | "skirting height" | "skirting thickness" | "ceiling" | "fall" | "plumb" | "bow" | "shelf height" | "opens" | "overhang" | "liner";
+            /** Level */
+            level?: ("low" | "middle" | "high") | null;
+            /** Face */
+            face?: ("back" | "front") | null;
+            /** Side */
+            side?: ("left" | "middle" | "right") | null;
+            /** At */
+            at?: number | null;
+            /** Out */
+            out?: number | null;
+            /** Label */
+            label: string;
+            /** How */
+            how: string;
+            /**
+             * Needed
+             * @default true
+             */
+            needed: boolean;
+        };
+        /**
+         * Squareness
+         * @description Angles of the two back corners in degrees (None: not read) and how far each side comes in over the depth.
+         */
+        Squareness: {
+            /** Left */
+            left?: number | null;
+            /** Right */
+            right?: number | null;
+            /**
+             * Left Lean
+             * @default 0
+             */
+            left_lean: number;
+            /**
+             * Right Lean
+             * @default 0
+             */
+            right_lean: number;
+        };
+        /**
+         * Standing
+         * @description A row of modules as it stands: at which section, of which family, and which bays it makes (`first` up to, not
+         *     including, `end`).
+         */
+        Standing: {
+            /** Section */
+            section: string;
+            /** Family */
+            family: string;
+            row: components["schemas"]["Row"];
+            /** First */
+            first: number;
+            /** End */
+            end: number;
+        };
+        /**
+         * SwapFamily
+         * @description Stand the row a bay is in anew in another family; what lived there has no place until the rest is found.
+         */
+        SwapFamily: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "swap family";
+            /** Bay */
+            bay: number;
+            /** Family */
+            family: string;
+        };
+        /**
+         * SwapPart
+         * @description Make a part another of its family at the same place: a shelf a tray, a rail hooks.
+         */
+        SwapPart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "swap";
+            /** Part */
+            part: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip";
+        };
+        /**
+         * Uncertain
+         * @description How much each clear size may still shrink for want of readings, mm.
+         */
+        Uncertain: {
+            /**
+             * Width
+             * @default 0
+             */
+            width: number;
+            /**
+             * Depth
+             * @default 0
+             */
+            depth: number;
+            /**
+             * Height
+             * @default 0
+             */
+            height: number;
+        };
+        /**
+         * Unplaced
+         * @description Pieces of a thing that have no place in the design.
+         */
+        Unplaced: {
+            /** Thing */
+            thing: string;
+            /** Count */
+            count: number;
+        };
+        /**
+         * Why
+         * @description Where a number comes from: the rule in words, the values put in as (name, amount, unit), and who says so.
+         */
+        Why: {
+            /** Rule */
+            rule: string;
+            /**
+             * Values
+             * @default []
+             */
+            values: [
+                string,
+                number,
+                string
+            ][];
+            /**
+             * Basis
+             * @default D
+             */
+            basis: string;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+        };
+        /**
+         * WidenBay
+         * @description Give a bay the next wider (positive) or narrower module of its range; its row grows or shrinks with it.
+         */
+        WidenBay: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "widen";
+            /** Bay */
+            bay: number;
+            /** Steps */
+            steps: number;
+        };
+        /**
          * At
          * @description The version something is based on.
          */
         At: {
             /** Version */
             version: number;
+        };
+        /**
+         * Named
+         * @description A name for a version.
+         */
+        Named: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * Comparison
+         * @description Two designs part by part.
+         */
+        Comparison: {
+            /** Here */
+            here: string;
+            /** There */
+            there: string;
+            /** Facts */
+            facts: [
+                string,
+                string,
+                string
+            ][];
+            /** Parts */
+            parts: components["schemas"]["PartDifferenceView"][];
+            /** Homes */
+            homes: components["schemas"]["HomeDifferenceView"][];
+        };
+        /**
+         * HomeDifferenceView
+         * @description Where a thing lives in each of two designs.
+         */
+        HomeDifferenceView: {
+            /** Name */
+            name: string;
+            /** Here */
+            here: string;
+            /** There */
+            there: string;
+        };
+        /**
+         * PartDifferenceView
+         * @description So many of an article in each of two designs.
+         */
+        PartDifferenceView: {
+            /** Name */
+            name: string;
+            /** Size */
+            size: string;
+            /** Here */
+            here: number;
+            /** There */
+            there: number;
+        };
+        /**
+         * DrawingOptions
+         * @description How a design is drawn.
+         */
+        DrawingOptions: {
+            /**
+             * Inside
+             * @default hatch
+             * @enum {string}
+             */
+            inside: "hatch" | "silhouettes" | "bare";
+            /**
+             * Doors
+             * @default open
+             * @enum {string}
+             */
+            doors: "open" | "shut";
+            /**
+             * Dimensions
+             * @default true
+             */
+            dimensions: boolean;
+            /**
+             * Marks
+             * @default false
+             */
+            marks: boolean;
         };
         /**
          * SpaceLedger
@@ -5007,7 +6258,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["Ask"] | null;
+            };
+        };
         responses: {
             /** @description Accepted */
             202: {
@@ -5064,6 +6319,52 @@ export interface operations {
             };
         };
     };
+    layout_relax: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                solve_id: number;
+                index: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SolveView"];
+                };
+            };
+        };
+    };
+    layout_hang: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                solve_id: number;
+                index: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+        };
+    };
     layout_get: {
         parameters: {
             query?: never;
@@ -5083,6 +6384,26 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["DesignView"];
                 };
+            };
+        };
+    };
+    layout_take_down: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -5161,6 +6482,174 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["DesignView"];
                 };
+            };
+        };
+    };
+    layout_rest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["At"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SolveView"];
+                };
+            };
+        };
+    };
+    layout_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Named"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+        };
+    };
+    layout_compare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                other_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"];
+                };
+            };
+        };
+    };
+    layout_drawing: {
+        parameters: {
+            query?: {
+                inside?: "hatch" | "silhouettes" | "bare";
+                doors?: "open" | "shut";
+                dimensions?: boolean;
+                marks?: boolean;
+            };
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drawing"];
+                };
+            };
+        };
+    };
+    layout_section: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                bay: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drawing"];
+                };
+            };
+        };
+    };
+    layout_model: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    layout_sheet: {
+        parameters: {
+            query?: {
+                scale?: number;
+                doors?: "open" | "shut";
+            };
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

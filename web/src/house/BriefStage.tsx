@@ -288,7 +288,7 @@ function RulesForm({ house, change }: PanelProps) {
         <Field
           id="budget"
           label={`Budget, ${house.currency}`}
-          text={rules.budget ?? ''}
+          text={String(rules.budget ?? '')}
           variant="default"
           placeholder="none"
           onKeep={(text) => put({ budget: text || null }, 'budget')}

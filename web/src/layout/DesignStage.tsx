@@ -1,20 +1,28 @@
-import { Button, Loader } from '@mantine/core'
+import { Button, Loader, TextInput } from '@mantine/core'
 import { useMediaQuery } from '@mantine/hooks'
-import { useMemo, useState } from 'react'
+import { notifications } from '@mantine/notifications'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { lazy, Suspense, useMemo, useState } from 'react'
 
-import type { Schemas } from '../api/client'
-import { mainSection, searching, useDesign, useGallery, useSpace } from '../api/queries'
+import { api, body, said, type Schemas } from '../api/client'
+import { keys, mainSection, searching, useDesign, useForget, useGallery, useSpace } from '../api/queries'
 import { Fetched } from '../shell/Fetched'
 import type { StageProps } from '../shell/HousePage'
 import { useKeys } from '../shell/useKeys'
 import { DrawingSvg } from '../sheet/DrawingSvg'
 import { Sheet } from '../sheet/Sheet'
-import { PHONE, ViewSwitch, type View } from '../sheet/ViewSwitch'
+import { PHONE } from '../sheet/ViewSwitch'
+import { BayStrip } from './BayStrip'
+import { CompareSlip } from './CompareSlip'
+import { Frontier } from './Frontier'
 import { Gallery } from './Gallery'
+import { isPlain, LookBar, PLAIN, type DesignView, type Look } from './Look'
 import { Mover } from './Mover'
 import { PartStrip, place } from './PartStrip'
 import { SearchBar } from './SearchBar'
 import { useDesignEdits, type DesignEdits } from './useDesignEdits'
+
+const WalkRound = lazy(() => import('./WalkRound'))
 
 /** Design: the gallery of alternatives, and the chosen one on the sheet, part by part. */
 export function DesignStage(props: StageProps) {
@@ -46,8 +54,10 @@ function Hall({
   const over = comparing ? other : undefined
   const current = useDesign(chosen?.id ?? null)
   const edits = useDesignEdits(space.id, chosen?.id ?? null)
+  const rest = useRest(space.id)
   // A finding may point at a part; pointing at it selects it.
   const selected = current.data?.parts.find((part) => part.id === shown) ?? null
+  const busy = searching(gallery.solve)
 
   const step = (by: number) => {
     const next = cards[(at + by + cards.length) % Math.max(1, cards.length)]
@@ -91,6 +101,7 @@ function Hall({
               Compare with {other.title.toLowerCase()}
             </Button>
           )}
+          {chosen && <Versions spaceId={space.id} card={chosen} onKept={onChoose} />}
           {current.data && (
             <Mover
               key={selected?.id ?? 'homeless'}
@@ -100,6 +111,19 @@ function Hall({
             />
           )}
         </div>
+        {current.data && chosen && (
+          <BayStrip
+            key={current.data.id}
+            design={current.data}
+            families={gallery.families}
+            edits={edits}
+            busy={busy || rest.isPending}
+            onRest={() => rest.mutate(current.data)}
+          />
+        )}
+        {over && chosen && current.data && (
+          <CompareSlip here={chosen.id} there={over.id} version={current.data.version} />
+        )}
         {cards.length > 0 ? (
           <Gallery
             gallery={gallery}
@@ -108,15 +132,161 @@ function Hall({
             onChoose={onChoose}
           />
         ) : (
-          !searching(gallery.solve) && (
+          !busy && (
             <p className="teach">
               The space as measured and the things as sorted are enough: complete designs are searched for,
               each proven to fit.
             </p>
           )
         )}
+        {current.data && !busy && (
+          <Proof design={current.data} gallery={gallery} spaceId={space.id} onHung={onChoose} />
+        )}
       </section>
     </main>
+  )
+}
+
+/** What the search can say of its answer, what else could be had, and what one more or one less would change. */
+function Proof({
+  design,
+  gallery,
+  spaceId,
+  onHung,
+}: {
+  design: Schemas['DesignView']
+  gallery: Schemas['Gallery']
+  spaceId: number
+  onHung: (id: number) => void
+}) {
+  const { solve } = gallery
+  return (
+    <div className="proof">
+      <div>
+        <h2>How good it is</h2>
+        <p>{design.asked}.</p>
+        {design.unplaced.length > 0 && (
+          <p>Without a place: {design.unplaced.map((held) => `${held.count} ${held.name}`).join(', ')}.</p>
+        )}
+        <p className="quiet">{design.outcome}</p>
+        {design.run && <p className="quiet">{design.run}.</p>}
+        {design.marks.length > 0 && (
+          <p>
+            Tape these heights on the wall first:{' '}
+            {design.marks.map((mark) => `${mark.height} (${mark.what}, ${mark.where})`).join('; ')}.
+          </p>
+        )}
+      </div>
+      {solve && solve.told.length > 0 && (
+        <div>
+          <h2>One more, one less</h2>
+          <ul className="told">
+            {solve.told.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {solve && solve.points.length > 0 && (
+        <div>
+          <h2>Frontier</h2>
+          <Frontier spaceId={spaceId} solve={solve} currency={gallery.currency} onHung={onHung} />
+        </div>
+      )}
+    </div>
+  )
+}
+
+/** Ask for everything that is not locked to be found anew. */
+function useRest(spaceId: number) {
+  const client = useQueryClient()
+  return useMutation({
+    mutationFn: (design: Schemas['DesignView']) =>
+      body(
+        api.POST('/api/designs/{design_id}/rest', {
+          params: { path: { design_id: design.id } },
+          body: { version: design.version },
+        }),
+      ),
+    onSuccess: (solve) =>
+      client.setQueryData<Schemas['Gallery']>(
+        keys.gallery(spaceId),
+        (before) => before && { ...before, solve },
+      ),
+    onError: (error) => notifications.show({ color: 'red', message: said(error) }),
+  })
+}
+
+/** Keep the design as it stands under a name; take a named one down; print to scale; carry away as glTF. */
+function Versions({
+  spaceId,
+  card,
+  onKept,
+}: {
+  spaceId: number
+  card: Schemas['Card']
+  onKept: (id: number) => void
+}) {
+  const forget = useForget(spaceId)
+  const [name, setName] = useState<string | null>(null)
+  const path = { design_id: card.id }
+  const fail = (error: Error) => notifications.show({ color: 'red', message: said(error) })
+  const keep = useMutation({
+    mutationFn: (wanted: string) =>
+      body(api.POST('/api/designs/{design_id}/versions', { params: { path }, body: { name: wanted } })),
+    onSuccess: (kept) => {
+      setName(null)
+      forget('gallery')
+      onKept(kept.id)
+    },
+    onError: fail,
+  })
+  const drop = useMutation({
+    mutationFn: () => body(api.DELETE('/api/designs/{design_id}', { params: { path } })),
+    onSuccess: () => forget('gallery', 'ledger'),
+    onError: fail,
+  })
+  if (name !== null) {
+    return (
+      <form
+        className="row tight"
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (name.trim()) keep.mutate(name.trim())
+        }}
+      >
+        <TextInput
+          size="xs"
+          aria-label="Name of this version"
+          placeholder="name of this version"
+          value={name}
+          autoFocus
+          onChange={(event) => setName(event.currentTarget.value)}
+          onKeyDown={(event) => event.key === 'Escape' && setName(null)}
+        />
+        <Button size="compact-sm" type="submit" loading={keep.isPending}>
+          Keep
+        </Button>
+      </form>
+    )
+  }
+  return (
+    <span className="row tight no-print">
+      <Button size="compact-sm" variant="subtle" onClick={() => setName('')}>
+        Keep a version
+      </Button>
+      {card.kept && (
+        <Button size="compact-sm" variant="subtle" loading={drop.isPending} onClick={() => drop.mutate()}>
+          Take down
+        </Button>
+      )}
+      <a href={`/api/designs/${card.id}/sheet.pdf?scale=20`} target="_blank" rel="noreferrer">
+        Print to scale
+      </a>
+      <a href={`/api/designs/${card.id}/model.glb`} download>
+        glTF
+      </a>
+    </span>
   )
 }
 
@@ -145,53 +315,122 @@ interface HungProps {
   onShow: (id: string | null) => void
 }
 
+const NEXT: Record<DesignView, DesignView> = {
+  both: 'elevation',
+  elevation: 'plan',
+  plan: 'section',
+  section: 'walk-round',
+  'walk-round': 'both',
+}
+
 /** The chosen design on the sheet, with the strip of its selected part. */
 function Hung({ design, edits, over, selected, onShow }: HungProps) {
   const phone = useMediaQuery(PHONE) ?? false
-  const [asked, setAsked] = useState<View>('both')
-  const view: View = phone && asked === 'both' ? 'elevation' : asked
+  const [asked, setLook] = useState<Look>(PLAIN)
+  const look: Look = phone && asked.view === 'both' ? { ...asked, view: 'elevation' } : asked
+  const change = (more: Partial<Look>) => setLook((was) => ({ ...was, ...more }))
   const parts = useMemo(() => new Map(design.parts.map((part) => [part.id, part])), [design])
   const wrong = useMemo(
     () => new Set(design.ledger.findings.filter((f) => f.severity === 'stop').flatMap((f) => f.where)),
     [design],
   )
+  const locked = useMemo(() => new Set(design.parts.filter((p) => p.locked).map((p) => p.id)), [design])
   const id = selected?.movable ? selected.id : null
-  const move = (steps: number) => id !== null && void edits.edit({ do: 'move', part: id, steps })
+  const move = (part: string, steps: number) => void edits.edit({ do: 'move', part, steps })
   const resize = (steps: number) => id !== null && void edits.edit({ do: 'resize', part: id, steps })
   useKeys({
-    ArrowUp: (event) => (event.shiftKey ? resize(1) : move(1)),
-    ArrowDown: (event) => (event.shiftKey ? resize(-1) : move(-1)),
+    ArrowUp: (event) => (event.shiftKey ? resize(1) : id !== null && move(id, 1)),
+    ArrowDown: (event) => (event.shiftKey ? resize(-1) : id !== null && move(id, -1)),
     Delete: () => id !== null && void edits.edit({ do: 'remove', part: id }),
     Backspace: () => id !== null && void edits.edit({ do: 'remove', part: id }),
     Escape: () => onShow(null),
-    v: () => setAsked((was) => (was === 'both' ? 'elevation' : was === 'elevation' ? 'plan' : 'both')),
+    v: () => change({ view: NEXT[look.view] }),
   })
   const nameOf = (part: string) => {
     const one = parts.get(part)
     return one ? place(one) : part
   }
-  const selectable = new Set(parts.keys())
+  const elevation = useElevation(design, look)
+  const cut = useSection(design, look)
+  const drag = (part: string, up: number) => {
+    const pitch = parts.get(part)?.pitch ?? 0
+    const steps = pitch ? Math.round(up / pitch) : 0
+    if (steps) move(part, steps)
+  }
+  const shown = look.view === 'plan' ? design.plan : look.view === 'section' && cut ? cut : elevation
   return (
     <>
       <div className="sheet-holder">
-        <Sheet title={(view === 'plan' ? design.plan : design.elevation).title}>
-          {view !== 'plan' && (
+        <Sheet title={shown.title}>
+          {(look.view === 'both' || look.view === 'elevation') && (
             <DrawingSvg
-              drawing={design.elevation}
+              drawing={elevation}
               label={`Elevation, ${design.title}`}
-              selectable={selectable}
+              selectable={new Set(parts.keys())}
               selected={selected?.id ?? null}
               wrong={wrong}
+              locked={locked}
               nameOf={nameOf}
               onSelect={onShow}
+              onDrag={(part, up) => parts.get(part)?.movable && drag(part, up)}
               over={over}
             />
           )}
-          {view !== 'elevation' && <DrawingSvg drawing={design.plan} label={`Plan, ${design.title}`} />}
+          {(look.view === 'both' || look.view === 'plan') && (
+            <DrawingSvg drawing={design.plan} label={`Plan, ${design.title}`} />
+          )}
+          {look.view === 'section' && cut && <DrawingSvg drawing={cut} label={`Section, ${design.title}`} />}
+          {look.view === 'walk-round' && (
+            <Suspense fallback={<Loader aria-label="Fetching the view" />}>
+              <WalkRound
+                url={`/api/designs/${design.id}/model.glb?version=${design.version}`}
+                label={design.title}
+              />
+            </Suspense>
+          )}
         </Sheet>
-        <ViewSwitch view={view} both={!phone} onChange={setAsked} />
+        <LookBar
+          look={look}
+          both={!phone}
+          hasDoors={(design.finish.doors ?? 'none') !== 'none'}
+          bays={design.bays.map((bay) => bay.name)}
+          onChange={change}
+        />
       </div>
       <PartStrip design={design} selected={selected} edits={edits} onSelect={onShow} />
     </>
   )
+}
+
+/** The elevation as the look asks for it; the one that comes with the design until another is here. */
+function useElevation(design: Schemas['DesignView'], look: Look): Schemas['Drawing'] {
+  const { inside, doors, dimensions, marks } = look
+  const query = useQuery({
+    queryKey: ['design', design.id, 'drawing', design.version, inside, doors, dimensions, marks],
+    queryFn: () =>
+      body(
+        api.GET('/api/designs/{design_id}/drawing', {
+          params: { path: { design_id: design.id }, query: { inside, doors, dimensions, marks } },
+        }),
+      ),
+    enabled: !isPlain(look),
+    placeholderData: (before) => before,
+  })
+  return isPlain(look) ? design.elevation : (query.data ?? design.elevation)
+}
+
+function useSection(design: Schemas['DesignView'], look: Look): Schemas['Drawing'] | null {
+  const bay = Math.min(look.bay, design.bays.length - 1)
+  const query = useQuery({
+    queryKey: ['design', design.id, 'section', design.version, bay],
+    queryFn: () =>
+      body(
+        api.GET('/api/designs/{design_id}/section/{bay}', {
+          params: { path: { design_id: design.id, bay } },
+        }),
+      ),
+    enabled: look.view === 'section' && bay >= 0,
+    placeholderData: (before) => before,
+  })
+  return query.data ?? null
 }

@@ -4,6 +4,8 @@ import {
   IconArrowDown,
   IconArrowForwardUp,
   IconArrowUp,
+  IconLock,
+  IconLockOpen,
   IconMinus,
   IconPlus,
   IconTrash,
@@ -15,6 +17,7 @@ import type { Command, DesignEdits } from './useDesignEdits'
 
 type Design = Schemas['DesignView']
 type Part = Schemas['PartView']
+type Holder = Schemas['AddPart']['role']
 
 export interface PartStripProps {
   design: Design
@@ -55,7 +58,7 @@ export function PartStrip({ design, selected, edits, onSelect }: PartStripProps)
             <Tool label="Move down (↓)" onClick={() => edit({ do: 'move', part: selected.id, steps: -1 })}>
               <IconArrowDown size={17} />
             </Tool>
-            {selected.role === 'drawer' && (
+            {selected.resizable && (
               <>
                 <Tool
                   label="Higher front (Shift ↑)"
@@ -74,6 +77,22 @@ export function PartStrip({ design, selected, edits, onSelect }: PartStripProps)
             <Tool label="Take out (Delete)" onClick={() => edit({ do: 'remove', part: selected.id })}>
               <IconTrash size={17} />
             </Tool>
+            <Tool
+              label={selected.locked ? 'Unlock' : 'Lock'}
+              onClick={() => edit({ do: 'lock', part: selected.id, locked: !selected.locked })}
+            >
+              {selected.locked ? <IconLock size={17} /> : <IconLockOpen size={17} />}
+            </Tool>
+            <NativeSelect
+              size="xs"
+              aria-label="Make it another part"
+              value=""
+              data={[{ value: '', label: 'make it…' }, ...selected.becomes]}
+              onChange={(event) => {
+                const role = selected.becomes.find((one) => one === event.currentTarget.value)
+                if (role) edit({ do: 'swap', part: selected.id, role: role as Holder })
+              }}
+            />
           </>
         )}
       </div>
@@ -126,30 +145,34 @@ const MIDDLE_MM = 900
 /** Add an empty part to a bay, at hip height; the arrow keys take it from there. */
 function Adder({ design, onAdd }: { design: Design; onAdd: (command: Command) => void }) {
   const [role, setRole] = useState('shelf')
-  const [bay, setBay] = useState('0')
-  const roles = (['shelf', 'rail', 'drawer', 'tray'] as const).filter((one) => design.addable.includes(one))
-  const wanted = roles.find((one) => one === role) ?? roles[0]
+  const [at, setAt] = useState(0)
+  const bay = design.bays[at] ?? design.bays[0]
+  if (!bay) return null
+  const wanted = bay.addable.find((one) => one === role) ?? bay.addable[0]
   return (
     <form
       className="row tight"
       onSubmit={(event) => {
         event.preventDefault()
-        if (wanted) onAdd({ do: 'add', role: wanted, bay: Number(bay), z: MIDDLE_MM })
+        if (wanted) {
+          const z = Math.min(MIDDLE_MM, Math.round((bay.low + bay.high) / 2))
+          onAdd({ do: 'add', role: wanted as Holder, bay: bay.index, z })
+        }
       }}
     >
       <NativeSelect
         size="xs"
         aria-label="What to add"
-        value={wanted}
-        data={[...roles]}
+        value={wanted ?? ''}
+        data={[...bay.addable]}
         onChange={(event) => setRole(event.currentTarget.value)}
       />
       <NativeSelect
         size="xs"
         aria-label="Bay to add it to"
-        value={bay}
-        data={Array.from({ length: design.bays }, (_, n) => ({ value: String(n), label: `bay ${n + 1}` }))}
-        onChange={(event) => setBay(event.currentTarget.value)}
+        value={String(bay.index)}
+        data={design.bays.map((one) => ({ value: String(one.index), label: one.name }))}
+        onChange={(event) => setAt(Number(event.currentTarget.value))}
       />
       <Button size="compact-sm" variant="default" type="submit">
         Add

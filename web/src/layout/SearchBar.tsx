@@ -1,12 +1,13 @@
-import { Alert, Button, Progress } from '@mantine/core'
+import { Alert, Button, Checkbox, MultiSelect, Popover, Progress } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { Link } from 'react-router'
 
 import { api, body, Problem, said, type Schemas } from '../api/client'
 import { keys, searching, useForget } from '../api/queries'
+import { EVEN, FinishForm, PLAIN_FINISH, WeightSliders, type Ask } from './Wishes'
 
-/** Ask for alternatives, watch the search, stop it; and what it says when not everything fits. */
+/** Ask for alternatives and what counts, watch the search, stop it; and what it says when not everything fits. */
 export function SearchBar({
   houseId,
   spaceId,
@@ -20,15 +21,28 @@ export function SearchBar({
   const forget = useForget(spaceId)
   const { solve, designs } = gallery
   const running = searching(solve)
+  const [wishes, setWishes] = useState<Ask | null>(null)
+  const asked = wishes ?? askOf(solve)
   const set = (next: Schemas['SolveView']) =>
     client.setQueryData<Schemas['Gallery']>(
       keys.gallery(spaceId),
       (before) => before && { ...before, solve: next },
     )
   const ask = useMutation({
-    mutationFn: () =>
-      body(api.POST('/api/spaces/{space_id}/solves', { params: { path: { space_id: spaceId } } })),
+    mutationFn: (data: Ask) =>
+      body(
+        api.POST('/api/spaces/{space_id}/solves', { params: { path: { space_id: spaceId } }, body: data }),
+      ),
     onSuccess: set,
+  })
+  const relax = useMutation({
+    mutationFn: ({ id, index }: { id: number; index: number }) =>
+      body(api.POST('/api/solves/{solve_id}/relax/{index}', { params: { path: { solve_id: id, index } } })),
+    onSuccess: (next) => {
+      set(next)
+      forget('things', 'ledger')
+      void client.invalidateQueries({ queryKey: ['house'] })
+    },
   })
   const cancel = useMutation({
     mutationFn: (id: number) =>
@@ -42,6 +56,7 @@ export function SearchBar({
   }, [forget, running])
 
   const toMeasure = <Link to={`/house/${houseId}/${spaceId}/survey`}>Go to Measure</Link>
+  const failed = ask.error ?? relax.error
   return (
     <div className="search-bar">
       {running && solve ? (
@@ -58,21 +73,27 @@ export function SearchBar({
           </Button>
         </div>
       ) : (
-        <div className="row">
+        <div className="row tight">
           <Button
             size="compact-md"
             variant={designs.length ? 'default' : 'filled'}
             loading={ask.isPending}
-            onClick={() => ask.mutate()}
+            onClick={() => ask.mutate(asked)}
           >
             {designs.length ? 'Search again' : 'Find designs'}
           </Button>
+          <WishesPopover
+            gallery={gallery}
+            asked={asked}
+            onChange={setWishes}
+            onAsk={() => ask.mutate(asked)}
+          />
           {solve?.status === 'cancelled' && <span className="quiet">Cancelled; what was found is kept.</span>}
         </div>
       )}
-      {ask.isError && (
+      {failed && (
         <Alert color="red" variant="outline" role="alert" mt="xs">
-          {said(ask.error)} {ask.error instanceof Problem && ask.error.status < 500 && toMeasure}
+          {said(failed)} {failed instanceof Problem && failed.status < 500 && toMeasure}
         </Alert>
       )}
       {solve?.problem && !running && (
@@ -80,19 +101,119 @@ export function SearchBar({
           {solve.problem}
         </Alert>
       )}
-      {solve?.blocked && !running && <BlockedNote blocked={solve.blocked} />}
+      {solve?.blocked && !running && (
+        <BlockedNote
+          blocked={solve.blocked}
+          busy={relax.isPending}
+          onApply={(index) => relax.mutate({ id: solve.id, index })}
+        />
+      )}
     </div>
   )
 }
 
-function BlockedNote({ blocked }: { blocked: Schemas['BlockedView'] }) {
+function askOf(solve: Schemas['SolveView'] | null): Ask {
+  return {
+    weights: solve?.weights ?? null,
+    finish: solve?.finish ?? null,
+    within_budget: solve?.within_budget ?? false,
+    families: solve?.families ?? [],
+  }
+}
+
+/** What counts, the finish, the budget and the families, in a slip beside the search. */
+function WishesPopover({
+  gallery,
+  asked,
+  onChange,
+  onAsk,
+}: {
+  gallery: Schemas['Gallery']
+  asked: Ask
+  onChange: (ask: Ask) => void
+  onAsk: () => void
+}) {
+  return (
+    <Popover position="top-start" width={430} shadow="md" trapFocus>
+      <Popover.Target>
+        <Button size="compact-sm" variant="subtle">
+          What counts{asked.weights ? ': by hand' : ''}
+        </Button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <div className="wishes">
+          <WeightSliders
+            weights={asked.weights ?? EVEN}
+            onChange={(weights) => onChange({ ...asked, weights })}
+          />
+          <FinishForm
+            finish={asked.finish ?? PLAIN_FINISH}
+            onChange={(finish) => onChange({ ...asked, finish })}
+          />
+          <Checkbox
+            size="xs"
+            label="stay within the budget"
+            checked={asked.within_budget ?? false}
+            onChange={(event) => onChange({ ...asked, within_budget: event.currentTarget.checked })}
+          />
+          <MultiSelect
+            size="xs"
+            label="Only these families"
+            placeholder={asked.families?.length ? '' : 'all that suit'}
+            data={gallery.families.map((family) => ({ value: family.id, label: family.name }))}
+            value={asked.families ?? []}
+            onChange={(families) => onChange({ ...asked, families })}
+            comboboxProps={{ withinPortal: false }}
+          />
+          <div className="row tight">
+            <Button size="compact-sm" onClick={onAsk}>
+              Search with these
+            </Button>
+            {asked.weights && (
+              <Button
+                size="compact-sm"
+                variant="subtle"
+                onClick={() => onChange({ ...asked, weights: null })}
+              >
+                Forget my weights
+              </Button>
+            )}
+          </div>
+        </div>
+      </Popover.Dropdown>
+    </Popover>
+  )
+}
+
+function BlockedNote({
+  blocked,
+  busy,
+  onApply,
+}: {
+  blocked: Schemas['BlockedView']
+  busy: boolean
+  onApply: (index: number) => void
+}) {
   return (
     <div className="blocked" role="note" data-testid="blocked">
       <b>{blocked.sentence}</b>
       {blocked.relaxations.length > 0 && (
         <ul>
           {blocked.relaxations.map((relaxation) => (
-            <li key={relaxation.sentence}>{relaxation.sentence}</li>
+            <li key={relaxation.index}>
+              {relaxation.sentence}{' '}
+              {relaxation.applies && (
+                <Button
+                  size="compact-xs"
+                  variant="default"
+                  disabled={busy}
+                  aria-label={`Do so: ${relaxation.sentence}`}
+                  onClick={() => onApply(relaxation.index)}
+                >
+                  Do so and search
+                </Button>
+              )}
+            </li>
           ))}
         </ul>
       )}

@@ -1,4 +1,4 @@
-import { useId } from 'react'
+import { useId, useRef, useState } from 'react'
 
 import type { Schemas } from '../api/client'
 import { Hatches } from './Hatches'
@@ -19,6 +19,10 @@ export interface DrawingProps {
   marked?: ReadonlySet<string>
   nameOf?: (id: string) => string
   onSelect?: (id: string) => void
+  /** Parts that a person locked. */
+  locked?: ReadonlySet<string>
+  /** A part was dragged so many millimetres up. */
+  onDrag?: (id: string, up: number) => void
   /** Given, dimension lines with a slot can be typed on. */
   onDimension?: (slot: Slot, label: string, at: Element) => void
   next?: Slot | null
@@ -140,7 +144,8 @@ function Line({ line, prefix, marked }: { line: Schemas['Polyline']; prefix: str
 }
 
 function Part({ rect, ...props }: DrawingProps & { rect: Rect; prefix: string }) {
-  const { selectable, selected, wrong, marked, nameOf, onSelect } = props
+  const { selectable, selected, wrong, marked, locked, nameOf, onSelect, onDrag } = props
+  const drag = useDrag(rect.of, onDrag)
   const can = selectable?.has(rect.of) ?? false
   const name = [
     'part-shape',
@@ -148,6 +153,7 @@ function Part({ rect, ...props }: DrawingProps & { rect: Rect; prefix: string })
     selected === rect.of ? 'is-selected' : '',
     wrong?.has(rect.of) ? 'is-wrong' : '',
     marked?.has(rect.of) ? 'is-marked' : '',
+    locked?.has(rect.of) ? 'is-locked' : '',
   ].join(' ')
   const grow = can && rect.h < 40 ? 14 : 0
   const shape = (
@@ -184,10 +190,43 @@ function Part({ rect, ...props }: DrawingProps & { rect: Rect; prefix: string })
       data-part={rect.of}
       onClick={() => onSelect?.(rect.of)}
       onFocus={() => onSelect?.(rect.of)}
+      {...drag.handlers}
+      transform={drag.up ? `translate(0 ${-drag.up})` : undefined}
     >
       {shape}
     </g>
   )
+}
+
+/** Dragging a shape up or down in the drawing's own millimetres; nothing where it cannot be dragged. */
+function useDrag(id: string, onDrag: DrawingProps['onDrag']) {
+  const [up, setUp] = useState(0)
+  const from = useRef<{ y: number; perPixel: number } | null>(null)
+  if (!onDrag) return { up: 0, handlers: {} }
+  const moved = (event: React.PointerEvent) =>
+    from.current ? (from.current.y - event.clientY) * from.current.perPixel : 0
+  const handlers = {
+    onPointerDown: (event: React.PointerEvent<SVGGElement>) => {
+      const matrix = event.currentTarget.ownerSVGElement?.getScreenCTM()
+      if (event.button !== 0 || !matrix) return
+      from.current = { y: event.clientY, perPixel: 1 / matrix.d }
+      event.currentTarget.setPointerCapture(event.pointerId)
+    },
+    onPointerMove: (event: React.PointerEvent) => {
+      if (from.current) setUp(moved(event))
+    },
+    onPointerUp: (event: React.PointerEvent) => {
+      const by = moved(event)
+      from.current = null
+      setUp(0)
+      if (Math.abs(by) > 1) onDrag(id, by)
+    },
+    onPointerCancel: () => {
+      from.current = null
+      setUp(0)
+    },
+  }
+  return { up, handlers }
 }
 
 function DimensionLine({ dimension, onDimension, next }: DrawingProps & { dimension: Dimension }) {

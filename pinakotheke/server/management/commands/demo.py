@@ -17,9 +17,10 @@ from pinakotheke.core.housefile import load_house
 from pinakotheke.server import models
 from pinakotheke.server.actions.house import import_house
 from pinakotheke.server.actions.layout import ask
-from pinakotheke.server.jobs import forget_the_dead
+from pinakotheke.server.jobs import pick_up_again
 
 DEMO_USER = "demo"
+WORKER = [sys.executable, "manage.py", "db_worker", "--interval", "0.1"]
 
 
 def load_demo() -> models.Household:
@@ -47,13 +48,11 @@ class Command(BaseCommand):
     def handle(self, *args: Any, port: int = 8420, prepare_only: bool = False, **options: Any) -> None:
         started = time.monotonic()
         call_command("migrate", verbosity=0)
-        forget_the_dead()
+        pick_up_again()
         household = load_demo()
-        space = household.space_set.order_by("pk").first()
-        worker = self._start([sys.executable, "manage.py", "db_worker", "--interval", "0.1"])
+        self.worker = self._start(WORKER)
         try:
-            if space is not None and not space.designs.exists():
-                self._solve(household, space)
+            self._solve(household)
             if prepare_only:
                 return
             server = self._start(
@@ -63,32 +62,40 @@ class Command(BaseCommand):
             took = time.monotonic() - started
             self.stdout.write(f"Pinakotheke is at http://127.0.0.1:{port}/ (ready in {took:.1f} s). Ctrl-C stops it.")
             self.stdout.flush()
-            self._wait(server, worker)
+            self._wait(server)
         finally:
-            worker.terminate()
-            worker.wait(timeout=20)
+            self.worker.terminate()
+            self.worker.wait(timeout=20)
 
     def _start(self, command: list[str]) -> "subprocess.Popen[bytes]":
         environment = {**os.environ, "PINAKOTHEKE_DEMO": "1"}
         return subprocess.Popen(command, cwd=settings.BASE_DIR, env=environment)
 
-    def _solve(self, household: models.Household, space: models.Space) -> None:
-        """Alternatives for the first space, by the worker, as the page would ask for them."""
+    def _solve(self, household: models.Household) -> None:
+        """Alternatives for every space, by the worker, as the page would ask for them. The first is waited for; the
+        others follow while one looks round.
+        """
         user = household.members.get()
-        solve = ask(user, space.pk)
-        while not solve.is_over:
-            time.sleep(0.2)
-            solve.refresh_from_db()
-        self.stdout.write(f"Demo closet solved: {space.designs.count()} alternatives.")
+        spaces = list(household.space_set.order_by("pk"))
+        asked = [ask(user, s.pk) for s in spaces if not s.designs.exists()]
+        if asked and asked[0].space_id == spaces[0].pk:
+            while not asked[0].is_over:
+                time.sleep(0.2)
+                asked[0].refresh_from_db()
+            self.stdout.write(f"First closet solved: {spaces[0].designs.count()} alternatives.")
 
-    def _wait(self, server: "subprocess.Popen[bytes]", worker: "subprocess.Popen[bytes]") -> None:
+    def _wait(self, server: "subprocess.Popen[bytes]") -> None:
         def stop(*_: object) -> None:
             server.terminate()
 
         signal.signal(signal.SIGTERM, stop)
         try:
-            while server.poll() is None and worker.poll() is None:
+            while server.poll() is None:
                 time.sleep(0.3)
+                if self.worker.poll() is not None:
+                    # A worker that died: another one takes up what it left.
+                    self.worker = self._start(WORKER)
+                    pick_up_again()
         except KeyboardInterrupt:
             pass
         server.terminate()

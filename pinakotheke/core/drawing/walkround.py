@@ -1,0 +1,124 @@
+"""A design in three dimensions as binary glTF 2.0: the same parts as on the sheet, to walk round and to export.
+
+Metres, y up, z out from the main wall toward whoever stands before it (right-handed, as glTF asks). Every node is named
+by the id of the part or thing it shows. Frames and trolleys are shown by their boards, so that one looks into them.
+"""
+
+from collections.abc import Iterator, Mapping
+
+import numpy as np
+import trimesh
+from trimesh.visual.material import PBRMaterial
+
+from ..base import Frozen
+from ..inventory import Thing
+from ..inventory.needs import STORAGE_OF
+from ..layout import Design
+from ..layout.contain import lying
+from ..survey import Survey
+from ..survey.square import Frame, frames
+from ..systems import HOLDERS, Part, family_of
+
+COLOURS: Mapping[str, tuple[int, int, int]] = {
+    "wall": (238, 232, 220), "floor": (214, 205, 188), "board": (205, 178, 140), "metal": (140, 146, 150),
+    "door": (226, 218, 202), "hanging": (150, 74, 82), "folded": (190, 146, 66), "drawers": (112, 84, 66),
+    "shoes": (74, 122, 96), "containers": (70, 98, 150), "hooks": (120, 76, 116), "floor things": (96, 96, 92),
+    "overhead": (120, 120, 104),
+}  # fmt: skip
+METAL = frozenset({"rail", "face rail", "track", "standard", "bracket", "hanger", "post", "trouser rack", "tie rack",
+                   "hooks", "basket"})  # fmt: skip
+WALL, FLOOR = 40.0, 20.0
+
+
+class Box(Frozen):
+    """A box in the coordinates of one section: left, back, lower corner and size, mm."""
+
+    name: str
+    colour: str
+    x: float
+    y: float
+    z: float
+    w: float
+    d: float
+    h: float
+
+
+def walkround(design: Design, survey: Survey, things: tuple[Thing, ...]) -> bytes:
+    """The design with its walls and everything in it, as a GLB file."""
+    scene = trimesh.Scene()
+    names = {t.id: t for t in things}
+    placed = _placed(design, survey)
+    materials = {
+        name: PBRMaterial(name=name, baseColorFactor=[*rgb, 255], metallicFactor=0.0, roughnessFactor=0.9)
+        for name, rgb in COLOURS.items()
+    }
+    for section, (frame, foot) in placed.items():
+        for n, box in enumerate(_boxes(design, survey, section, names)):
+            _add(scene, box, frame, foot, materials[box.colour], n)
+    data = scene.export(file_type="glb")
+    return bytes(data)
+
+
+def _placed(design: Design, survey: Survey) -> dict[str, tuple[Frame, float]]:
+    """Where each section lies in the plan and how high; levels above each other, drawers and door backs side by side."""
+    found = {f.section: (f, 0.0) for f in frames(survey) if f.section in design.sections}
+    x = z = 0.0
+    for section in survey.parts:
+        if section.id in found or section.id not in design.sections:
+            continue
+        one = survey.only(section.id)
+        width, height = one.least("width") or 600.0, one.least("height") or 300.0
+        if section.kind == "level":
+            found[section.id] = (Frame(section=section.id, origin=(0, 0), turn=0, length=width), z)
+            z += height + 18
+            x = max(x, width + 200)
+        else:
+            found[section.id] = (Frame(section=section.id, origin=(x, 0), turn=0, length=width), 0.0)
+            x += width + 200
+    return found
+
+
+def _boxes(design: Design, survey: Survey, section: str, things: dict[str, Thing]) -> Iterator[Box]:
+    one, kind = survey.only(section), survey.section(section).kind
+    width, height = one.least("width") or 1800.0, one.least("height") or 2400.0
+    deep = max((p.y + p.d for p in design.parts if p.section == section), default=600)
+    if kind in ("run", "level"):
+        yield Box(name=f"wall {section}", colour="wall", x=0, y=-WALL, z=0, w=width, d=WALL, h=height)
+    yield Box(name=f"floor {section}", colour="floor", x=0, y=-WALL, z=-FLOOR, w=width, d=deep + WALL, h=FLOOR)
+    for part in design.parts:
+        if part.section != section:
+            continue
+        yield from _part(part)
+        if part.role in HOLDERS:
+            for n, piece in enumerate(lying(design, part, things)):
+                storage = STORAGE_OF[piece.way]  # type: ignore[index]
+                yield Box(name=f"{piece.thing} {part.id} {n}", colour="floor things" if storage == "floor" else storage,
+                          x=piece.x, y=piece.y, z=piece.z, w=max(piece.w - 2, 2), d=max(piece.d, 2),
+                          h=max(piece.h, 2))  # fmt: skip
+
+
+def _part(part: Part) -> Iterator[Box]:
+    colour = "metal" if part.role in METAL else "door" if part.role in ("door", "curtain") else "board"
+    box = Box(name=part.id, colour=colour, x=part.x, y=part.y, z=part.z, w=part.w, d=part.d, h=part.h)
+    if part.role in ("door", "curtain", "floor"):
+        return  # one looks in
+    if part.role not in ("frame", "trolley"):
+        yield box
+        return
+    t = family_of(part).table["board"]
+    for name, change in (
+        ("left", {"w": t}), ("right", {"x": part.x + part.w - t, "w": t}), ("bottom", {"h": t}),
+        ("top", {"z": part.z + part.h - t, "h": t}), ("back", {"d": 6}),
+    ):  # fmt: skip
+        if part.role == "trolley" and name == "top":
+            continue
+        yield box.model_copy(update={"name": f"{part.id} {name}", **change})
+
+
+def _add(scene: trimesh.Scene, box: Box, frame: Frame, foot: float, material: PBRMaterial, n: int) -> None:
+    mesh = trimesh.creation.box(extents=(box.w / 1000, box.h / 1000, box.d / 1000))
+    mesh.visual = trimesh.visual.TextureVisuals(material=material)
+    middle = frame.to_plan(box.x + box.w / 2, box.y + box.d / 2)
+    turn = trimesh.transformations.rotation_matrix(-np.radians(frame.turn), (0, 1, 0))
+    turn[:3, 3] = (middle[0] / 1000, (foot + box.z + box.h / 2) / 1000, middle[1] / 1000)
+    scene.add_geometry(mesh, node_name=box.name, geom_name=f"{box.name} {frame.section} {n}", transform=turn)

@@ -1,0 +1,119 @@
+"""What pieces ask of a compartment, and whether they go in: the one place for it.
+
+The search cuts its lots by it, the verifier proves by it, the checks and the ledger add up by it.
+"""
+
+from dataclasses import dataclass
+from math import ceil, inf
+
+from ..house import HouseRules
+from ..inventory import Thing
+from ..inventory.containers import Container, boxed
+from ..inventory.kinds import Way
+from ..inventory.needs import need, posed
+from ..systems import PULL_OUTS, Bay, Family, Part, Role
+from ..tables import value
+
+BESIDE_IN_DRAWER = 5
+"""Finger room between things in a drawer's row, mm."""
+
+
+@dataclass(frozen=True, slots=True)
+class Ask:
+    """What `count` pieces of a thing ask: `amount` in the compartment's own unit (mm, or mm² of a drawer's floor),
+    `clear` along the bay's axis with the room to get them out, `depth` out from its back, `width` of the widest rigid
+    piece, `height` only where the axis is no height, `mass` in kg.
+    """
+
+    amount: float
+    clear: float
+    depth: float
+    width: float
+    mass: float
+    height: float = 0.0
+    stacks: int = 1
+
+
+def ask(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, rules: HouseRules, count: int, *,
+        turned: bool = False, container: Container | None = None) -> Ask:  # fmt: skip
+    """What so many pieces ask of a compartment of this role in this bay. Of a container that does not take them they
+    ask for more than there is.
+    """
+    if container is not None:
+        kept = boxed(thing, container, count, turned)
+        if kept is None:
+            return Ask(inf, inf, inf, inf, inf)
+        return Ask(kept.amount, kept.clear, kept.depth, kept.piece_width, kept.mass)
+    if bay.axis != "z":
+        return _in_drawer(thing, way, bay, rules, count, turned)
+    n = need(thing, way, rules, count, turned)
+    stacks = ceil(count / n.per_stack)
+    if way in ("hook", "overhead"):
+        return Ask(count * (n.piece_width + value("fold.between")), n.clear, n.depth, n.piece_width, n.mass)
+    if family.spec(role).capacity == "depth":
+        return Ask(n.amount, n.clear, 0.0, n.depth, n.mass)
+    return Ask(n.amount, n.clear, n.depth, n.piece_width, n.mass, stacks=stacks)
+
+
+def _in_drawer(thing: Thing, way: Way, bay: Bay, rules: HouseRules, count: int, turned: bool) -> Ask:
+    """Rows in a drawer: pieces lie in stacks as high as the drawer, side by side along the row."""
+    width, depth, height = posed(thing, way if way != "overhead" else "box", turned)
+    n = need(thing, way, rules, count, turned)
+    high = max(1, int(bay.height // max(height, 0.5)))
+    stacks = ceil(count / high)
+    along, across = (width, depth) if bay.axis == "y" else (depth, width)
+    return Ask(stacks * (along + BESIDE_IN_DRAWER), across + BESIDE_IN_DRAWER, 0.0, along, n.mass, height, stacks)
+
+
+def overhang(way: Way, role: Role) -> float:
+    """How far things may stand out past the depth of a compartment, mm."""
+    if role in ("hooks", "floor", "platform"):
+        return value("fold.stand_out")
+    return value("fold.overhang") if way in ("shelf", "shoe") and role in ("shelf", "shoe shelf", "base") else 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Misfit:
+    """Why pieces do not go into a compartment: what was measured against which limit."""
+
+    measured: float
+    limit: float
+    why: str
+
+
+def misfit(thing: Thing, way: Way, role: Role, a: Ask, family: Family, bay: Bay) -> Misfit | None:
+    """Whether pieces go into a compartment of this role at all, whatever else is in it; None when they do."""
+    spec = family.spec(role)
+    if way not in spec.ways:
+        return Misfit(0, 0, f"things to {way} are not kept in a {role}")
+    if spec.kinds and thing.kind not in spec.kinds:
+        return Misfit(0, 0, f"a {role} is made for other things")
+    depth, width = family.clear_depth(role, bay) + overhang(way, role), family.clear_width(role, bay)
+    if bay.axis != "z":
+        depth, width = inf, family.capacity(role, bay)
+        if a.height > bay.height:
+            return Misfit(a.height, bay.height, "is too high for the drawer")
+    if a.depth > depth:
+        return Misfit(a.depth, depth, "is too deep for it")
+    if a.width > width - bay.blind * 0.5:
+        return Misfit(a.width, width, "is too wide for it")
+    if bay.w < spec.least_width:
+        return Misfit(bay.w, spec.least_width, f"the bay is too narrow for a {role}")
+    if not spec.least_depth <= bay.depth <= spec.most_depth:
+        return Misfit(bay.depth, spec.least_depth, f"the bay's depth does not suit a {role}")
+    if role in PULL_OUTS and not bay.pulls:
+        return Misfit(0, 0, "cannot slide out past the return or the door")
+    if spec.fronts and not front_for(family, role, a):
+        return Misfit(a.clear, spec.fronts[-1] - spec.lost_height, f"is too high for the {role}")
+    return None
+
+
+def front_for(family: Family, role: Role, a: Ask) -> int:
+    """The lowest front of a drawer or basket that takes pieces so high; 0 when none does, or it has no front."""
+    spec = family.spec(role)
+    return next((f for f in spec.fronts if f - spec.lost_height >= a.clear), 0)
+
+
+def position(part: Part, bay: Bay) -> int:
+    """Where a part stands along its bay's axis, mm."""
+    return int(getattr(part, bay.axis))

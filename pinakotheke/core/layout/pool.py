@@ -1,0 +1,120 @@
+"""The candidates of a whole space: fills of its sections put together, those that differ most first."""
+
+from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Set as AbstractSet
+
+from ..house import HouseRules
+from ..inventory import Thing
+from ..inventory.needs import ways
+from ..survey import Envelope, Survey
+from ..survey.models import Section
+from ..systems import FAMILIES, Family, Finish
+from .candidates import COMPANIONS, MOST_CANDIDATES, Candidate, Fill, blind_zones, fills_of, stand, with_companions
+
+RANKED = 4
+"""Fills of a section that are tried with those of the other sections."""
+
+
+def allowed(rules: HouseRules) -> tuple[str, ...]:
+    """Families of parts a household may have: on a floor kept clear only what hangs or rolls, on a wall that may not
+    be drilled only what stands.
+    """
+    return tuple(
+        f for f, family in FAMILIES.items()
+        if not (rules.floor == "clear" and family.stands) and not (rules.drill == "nothing" and family.drills)
+    )  # fmt: skip
+
+
+def feet_of(survey: Survey) -> dict[str, int]:
+    """Height above the floor of every section that is a level or a drawer, mm."""
+    return {
+        s.id: int(max(survey.values("shelf height", section=s.id), default=0.0))
+        for s in survey.parts if s.kind in ("level", "drawer")
+    }  # fmt: skip
+
+
+def candidates(survey: Survey, envelopes: Mapping[str, Envelope], families: Iterable[str], things: tuple[Thing, ...],
+               rules: HouseRules, finish: Finish, check: Callable[[], None] = lambda: None) -> list[Candidate]:  # fmt: skip
+    """Every candidate worth a look, at most `MOST_CANDIDATES`; `check` may break it off."""
+    blind, feet = blind_zones(survey), feet_of(survey)
+    allowed_families = [FAMILIES[f] for f in families]
+    by_section: list[tuple[Section, dict[str, list[Fill]]]] = []
+    wanted = {way for t in things if t.stays for way in ways(t, rules)}
+    for section in survey.parts:
+        envelope = envelopes.get(section.id)
+        if envelope is None:
+            continue
+        fills: dict[str, list[Fill]] = {}
+        for family in allowed_families:
+            check()
+            made = fills_of(family, section, envelope, finish, blind.get(section.id, []))
+            if made:
+                fills[family.id] = made
+                fills[family.id] += _mixed(family, made, allowed_families, section, envelope, finish,
+                                           blind.get(section.id, []), wanted)  # fmt: skip
+        if fills:
+            by_section.append((section, fills))
+    return [stand(chosen, envelopes, blind, feet) for chosen in _combined(by_section)][:MOST_CANDIDATES]
+
+
+def _mixed(family: Family, made: list[Fill], others: list[Family], section: Section, envelope: Envelope, finish: Finish,
+           blind: list[tuple[float, float]], wanted: AbstractSet[str]) -> list[Fill]:  # fmt: skip
+    """Some fills with companions in what they leave free, where the family lacks what the things want."""
+    has = {way for spec in family.specs.values() for way in spec.ways}
+    lacks = (wanted - has) | (wanted & {"hook", "floor", "overhead"})
+    useful = [
+        o for name in COMPANIONS for o in others
+        if o.id == name and (section.slope != "none" or lacks & {w for s in o.specs.values() for w in s.ways})
+    ]  # fmt: skip
+    if not useful or section.kind not in ("run", "void"):
+        return []
+    found = []
+    for fill in made[: 6 * RANKED]:
+        for wide in (False, True):
+            both = with_companions(fill, useful, section, envelope, finish, blind, wide)
+            if both:
+                found.append(both)
+    return list(dict.fromkeys(found))
+
+
+def _area(fill: Fill) -> float:
+    return sum(sum(r.widths) * r.shape.height for _, r in fill.rows)
+
+
+def _combined(by_section: list[tuple[Section, dict[str, list[Fill]]]]) -> list[tuple[Fill, ...]]:
+    """Fills of one section alone, or of several together: the same family all round, its heights alike; two families;
+    one wall alone where that may be enough.
+    """
+    if not by_section:
+        return []
+    if len(by_section) == 1:
+        return [(fill,) for fills in zip_longest_flat(by_section[0][1].values()) for fill in fills]
+    found: list[tuple[Fill, ...]] = []
+    mains = list(dict.fromkeys(f for _, fills in by_section for f in fills))
+    ranked = [(section, {f: sorted(fills[f], key=lambda x: -_area(x)) for f in fills}) for section, fills in by_section]
+    for main in mains:
+        for rank in range(RANKED):
+            for other in (main, *(m for m in mains if m != main)):
+                if rank > 1 and other != main:
+                    break
+                chosen = []
+                for n, (_, fills) in enumerate(ranked):
+                    options = fills.get(main if n % 2 == 0 or other == main else other) or fills.get(main)
+                    options = options or next(iter(fills.values()))
+                    chosen.append(options[min(rank, len(options) - 1)])
+                found.append(tuple(chosen))
+    if all(section.kind == "run" for section, _ in ranked):
+        for _, fills in ranked:
+            found += [(fill,) for options in fills.values() for fill in options[:2]]
+        for skipped in range(len(ranked)):
+            for main in mains:
+                rest = [fills.get(main) for n, (_, fills) in enumerate(ranked) if n != skipped]
+                if len(rest) > 1 and all(rest):
+                    found.append(tuple(options[0] for options in rest if options))
+    return list(dict.fromkeys(found))
+
+
+def zip_longest_flat(lists: Iterable[list[Fill]]) -> list[list[Fill]]:
+    """First of each list, then second of each, and so on."""
+    rows = list(lists)
+    return [[row[n] for row in rows if n < len(row)] for n in range(max((len(r) for r in rows), default=0))]

@@ -1,0 +1,157 @@
+"""Carcase: free-standing frames on a plinth, bored on the 32 mm system.
+
+Two sides, top, bottom and back. A frame over an obstacle that must stay reachable, or that stands out further than
+the gap behind it, is not possible: such obstacles part the run. A wide frame made for the corner reaches behind the
+front of the neighbouring run.
+"""
+
+from collections.abc import Iterator
+from decimal import Decimal
+from math import ceil, hypot
+
+from ...survey import Envelope
+from ...tables import value
+from ..beams import shelf_carries
+from ..family import Family, Finish, Row, Shape, blocked_heights, comes_out, setback_for
+from ..parts import Bay, Part, Role
+
+ANCHORS_PER_FRAME = 2
+
+
+class Carcase(Family):
+    """See the module."""
+
+    id = "carcase"
+    stands = True
+    drills = False
+
+    @property
+    def modules(self) -> tuple[int, ...]:
+        return tuple(self.table["widths"])
+
+    @property
+    def corners(self) -> tuple[int, ...]:
+        return tuple(self.table["corner_widths"])
+
+    def shapes(self, envelope: Envelope, finish: Finish) -> tuple[Shape, ...]:
+        front = {"hinged": self.table["door"], "sliding": self.table["sliding_doors"], "curtain": self.table["curtain"]}
+        found = []
+        for h in sorted(self.table["heights"], reverse=True):
+            for d in sorted(self.table["depths"], reverse=True):
+                if h + (self.table["crown"] if finish.crown else 0) > envelope.z_to:
+                    continue
+                setback = setback_for(envelope, h, d + front.get(finish.doors, 0))
+                if setback is not None:
+                    found.append(Shape(height=h, depth=d, member=h, setback=setback))
+        return tuple(found)
+
+    def bays(self, envelope: Envelope, row: Row) -> tuple[Bay, ...]:
+        t, plinth, shape = self.table["board"], self.table["plinth"], row.shape
+        y = envelope.y_from + shape.setback
+        found: list[Bay] = []
+        x = row.x
+        for width in row.widths:
+            inner, clear = x + t, width - 2 * t
+            found.append(
+                Bay(
+                    index=len(found), section=envelope.section, family=self.id, x=inner, w=clear,
+                    y=y + self.table["back"], depth=shape.depth - self.table["back"] - self.table["front_inset"],
+                    hang_depth=shape.depth - self.table["back"], z0=plinth + t, z1=shape.height - t,
+                    pitch=self.table["pitch"], pulls=comes_out(envelope, inner, inner + clear), has_base=True,
+                    last=len(found) == len(row.widths) - 1,
+                    blocked=blocked_heights(envelope, x, x + width, y, y + shape.depth),
+                )
+            )  # fmt: skip
+            x += width
+        return tuple(found)
+
+    def structure(self, envelope: Envelope, row: Row, bays: tuple[Bay, ...], finish: Finish) -> tuple[Part, ...]:
+        return tuple(self._standing(envelope, row, bays, finish))
+
+    def _standing(self, envelope: Envelope, row: Row, bays: tuple[Bay, ...], finish: Finish) -> Iterator[Part]:
+        t, plinth, shape = self.table["board"], self.table["plinth"], row.shape
+        y = envelope.y_from + shape.setback
+        for bay in bays:
+            name, x, w = f"frame-{bay.index + 1}", bay.x - t, bay.w + 2 * t
+            yield Part(id=name, item="carcase.frame", role="frame", bay=bay.index, x=x, y=y, z=plinth, w=w,
+                       d=shape.depth, h=shape.height - plinth, fixed_to="wall")  # fmt: skip
+            yield Part(id=f"{finish.base}-{bay.index + 1}", item=f"carcase.{finish.base}", role=finish.base,
+                       bay=bay.index, x=x, y=y, z=0, w=w, d=shape.depth - 40, h=plinth, fixed_to="floor")  # fmt: skip
+            if finish.lights:
+                yield Part(id=f"light-{bay.index + 1}", item="carcase.light", role="light", bay=bay.index, x=bay.x + 10,
+                           y=y + shape.depth - t - 30, z=bay.z1 - 12, w=bay.w - 20, d=14, h=12,
+                           fixed_to=name)  # fmt: skip
+            if finish.doors == "hinged" and not bay.blind:
+                yield from self._hinged(bay, y + shape.depth, shape.height, finish)
+        first, end = bays[0].x - t, bays[-1].x + bays[-1].w + t
+        n, front = bays[0].index + 1, y + shape.depth
+        if finish.doors == "sliding" and end - first >= 2 * self.table["widths"][0]:
+            yield from self._sliding(first, end, front, shape.height, n)
+        if finish.doors == "curtain":
+            yield Part(id=f"curtain-{n}", item="carcase.curtain", role="curtain", x=first, y=front, z=40, w=end - first,
+                       d=self.table["curtain"], h=shape.height - 40, fixed_to=f"frame-{n}")  # fmt: skip
+        if finish.crown:
+            yield Part(id=f"crown-{n}", item="carcase.crown", role="crown", x=first, y=y, z=shape.height,
+                       w=end - first, d=shape.depth, h=self.table["crown"], fixed_to=f"frame-{n}")  # fmt: skip
+        yield from self._fillers(envelope, row, first, end, n)
+
+    def _hinged(self, bay: Bay, front: int, top: int, finish: Finish) -> Iterator[Part]:
+        t, plinth = self.table["board"], self.table["plinth"]
+        x, w = bay.x - t, bay.w + 2 * t
+        leaves = 1 if w <= self.table["door_widest"] else 2
+        article = "door" if finish.fronts == "solid" else f"{finish.fronts}-door"
+        for n in range(leaves):
+            yield Part(id=f"door-{bay.index + 1}-{n + 1}", item=f"carcase.{article}", role="door", bay=bay.index,
+                       x=x + n * (w // leaves) + 1, y=front, z=plinth, w=w // leaves - 2, d=self.table["door"],
+                       h=top - plinth, fixed_to=f"frame-{bay.index + 1}")  # fmt: skip
+
+    def _sliding(self, first: int, end: int, front: int, top: int, n: int) -> Iterator[Part]:
+        """Doors in two planes that overlap by 40 mm; half of what is behind them is in reach at a time."""
+        leaves = max(2, ceil((end - first) / 1200))
+        width = (end - first + 40 * (leaves - 1)) // leaves
+        for leaf in range(leaves):
+            x = min(first + leaf * (width - 40), end - width)
+            yield Part(id=f"door-{n}-{leaf + 1}", item="carcase.sliding-door", role="door", x=x,
+                       y=front + (leaf % 2) * 31, z=self.table["plinth"], w=width, d=self.table["door"],
+                       h=top - self.table["plinth"], fixed_to=f"frame-{n}")  # fmt: skip
+
+    def _fillers(self, envelope: Envelope, row: Row, first: int, end: int, n: int) -> Iterator[Part]:
+        """Strips that close the slack at the two ends, where it is narrow enough and nothing needs the place."""
+        t, widest, height = self.table["board"], self.table["filler_widest"], row.shape.height
+        wall_right = int(envelope.clear_width(0, height))
+        y = envelope.y_from + row.shape.setback + row.shape.depth - t
+        for side, x, w in (("left", 0, first), ("right", end, wall_right - end)):
+            free = not any(c.meets(x, x + w, y, y + t, 0, height) for c in envelope.closed)
+            if 3 <= w <= widest and free:
+                yield Part(id=f"filler-{n}-{side}", item="carcase.filler", role="filler", x=x, y=y, z=0, w=w, d=t,
+                           h=height, fixed_to=f"frame {side}")  # fmt: skip
+
+    def placed(self, bay: Bay, part_id: str, role: Role, z: int, height: int = 0) -> Part:
+        part = super().placed(bay, part_id, role, z, height)
+        # A shelf through a corner is wide: it is cut from thicker board.
+        thick = role in ("shelf", "cover") and bay.w > self.table["widths"][-1]
+        return part.model_copy(update={"h": self.table["corner_board"]}) if thick else part
+
+    def rating(self, part: Part, bay: Bay) -> float:
+        usual = super().rating(part, bay)
+        # The least of what the maker states and what it carries without a visible sag.
+        return min(usual, shelf_carries(bay.w, bay.depth, part.h)) if part.role == "shelf" else usual
+
+    def price(self, part: Part) -> Decimal:
+        if part.role == "base":
+            return Decimal(0)  # comes with the frame
+        return super().price(part)
+
+    def extras(self, parts: tuple[Part, ...]) -> Iterator[tuple[str, str, int, int, Decimal, str]]:
+        frames = sum(p.role == "frame" for p in parts)
+        if frames:
+            yield ("anchor", "Wall anchor bracket", ANCHORS_PER_FRAME * frames, 1, self.priced("anchor"), "piece")
+        lights = sum(p.role == "light" for p in parts)
+        if lights:
+            drivers = ceil(lights / self.table["lights_a_driver"])
+            yield ("driver", "Driver for lights", drivers, 1, self.priced("driver"), "piece")
+
+
+def tilts_up(height: int, depth: int, ceiling: float) -> bool:
+    """Whether a frame so high, built lying down, can be tilted up under the ceiling (D)."""
+    return hypot(height, depth) + value("fit.diagonal_room") <= ceiling

@@ -1,0 +1,152 @@
+"""Cleated shelf: a board on cleats screwed to the back wall and both sides, cut to the wall and around a pipe.
+
+Where a side is missing, and where a run is wider than a board carries, a gable stands on the floor against the wall.
+"""
+
+from collections.abc import Iterator
+from decimal import Decimal
+
+from ...survey import Envelope
+from ..beams import shelf_carries
+from ..family import Family, Finish, Row, Shape, comes_out, cut_around, setback_for
+from ..parts import Bay, Part, Role
+
+SCREWS_PER_CLEAT = 3
+
+
+class Cleat(Family):
+    """See the module."""
+
+    id = "cleat"
+
+    @property
+    def modules(self) -> tuple[int, ...]:
+        return (int(self.table["narrowest"]), int(self.table["widest"]))
+
+    @property
+    def ends(self) -> int:
+        """The gable at its right end, where no wall is; kept free in any case."""
+        return int(self.table["gable"])
+
+    def fillings(self, length: int) -> Iterator[tuple[int, ...]]:
+        """Equal boards over the whole stretch, and one fewer, which leaves room for something else beside them."""
+        gable, widest, narrowest = self.table["gable"], self.table["widest"], self.table["narrowest"]
+        for n in range(1, 9):
+            width = length // n
+            if narrowest + gable <= width <= widest + gable:
+                yield (width,) * n
+                if 1 < n <= 4:
+                    yield (width,) * (n - 1)
+
+    def shapes(self, envelope: Envelope, finish: Finish) -> tuple[Shape, ...]:
+        room = envelope.y_to - envelope.y_from
+        found = []
+        for height in sorted({min(envelope.z_to, h) for h in (1200, 1800, 2200, 2500)}, reverse=True):
+            for depth in sorted({d for d in self.table["depths"] if d <= room} | {min(room, 750)}, reverse=True):
+                setback = setback_for(envelope, height, depth)
+                if setback == 0:
+                    found.append(Shape(height=height, depth=depth, member=height))
+        return tuple(found)
+
+    def stretches(self, envelope: Envelope, shape: Shape) -> tuple[tuple[int, int], ...]:
+        """The clear width: what stands in it is cut around or closes its own heights."""
+        return (envelope.span(0, shape.height),)
+
+    def barred(self, envelope: Envelope, shape: Shape) -> tuple[tuple[int, int], ...]:
+        """Where a gable may not stand; a pipe that boards are cut around is in a gable's way too."""
+        y, gable = envelope.y_from, self.ends
+        start, end = envelope.span(0, shape.height)
+        # At a wall there is no gable, so nothing is in its way.
+        low = start + gable if envelope.left_allowance > 0 else start - 1
+        high = end - 2 * gable if envelope.right_allowance > 0 else end
+        ranges = [
+            (max(c.x0 - gable, low - 1), min(c.x1, high + 1)) for c in envelope.closed
+            if c.y0 < y + shape.depth and y < c.y1 and c.z0 < shape.height and c.z1 > 0
+        ]  # fmt: skip
+        return tuple((a, b) for a, b in ranges if a < b)
+
+    def bays(self, envelope: Envelope, row: Row) -> tuple[Bay, ...]:
+        found: list[Bay] = []
+        gable, y, depth = self.ends, envelope.y_from, row.shape.depth
+        x = row.x + gable
+        for n, width in enumerate(row.widths):
+            w = width - gable
+            cuts, blocked = cut_around(envelope, x, x + w, y, y + depth, row.shape.height, self.table["cleat_height"])
+            found.append(
+                Bay(index=n, section=envelope.section, family=self.id, x=x, w=w, y=y, depth=depth,
+                    hang_depth=envelope.y_to - y, z0=0, z1=row.shape.height, pitch=self.table["pitch"],
+                    pulls=comes_out(envelope, x, x + w), has_base=False, first=self.table["first"],
+                    last=n == len(row.widths) - 1, cuts=cuts, blocked=blocked)
+            )  # fmt: skip
+            x += width
+        return tuple(found)
+
+    def structure(self, envelope: Envelope, row: Row, bays: tuple[Bay, ...], finish: Finish) -> tuple[Part, ...]:
+        """Gables between bays, and at an end where no wall carries the cleats."""
+        gable, y = self.ends, envelope.y_from
+        start, end = envelope.span(0, row.shape.height)
+        left_wall = envelope.left_allowance > 0 and row.x - start < gable
+        right_wall = envelope.right_allowance > 0 and end - row.end < 2 * gable
+        at = [(f"panel-{bays[0].index + 1}", row.x, left_wall)]
+        at += [(f"panel-{b.index + 1}", b.x - gable, False) for b in bays[1:]]
+        at.append((f"panel-{bays[-1].index + 1}-end", bays[-1].x + bays[-1].w, right_wall))
+        return tuple(
+            Part(id=name, item="cleat.panel", role="panel", x=x, y=y, z=0, w=gable, d=row.shape.depth,
+                 h=row.shape.height, fixed_to="wall")
+            for name, x, wall in at if not wall
+        )  # fmt: skip
+
+    def carrier(self, bay: Bay) -> str:
+        return "wall"
+
+    def placed(self, bay: Bay, part_id: str, role: Role, z: int, height: int = 0) -> Part:
+        part = super().placed(bay, part_id, role, z, height)
+        if role == "hooks":
+            return part.model_copy(update={"d": self.table["cleat_depth"]})
+        return part.model_copy(update={"fixed_to": "floor"}) if role == "floor" else part
+
+    def brackets(self, part: Part, bay: Bay) -> tuple[Part, ...]:
+        if part.role not in ("shelf", "cover"):
+            return ()
+        t, h = self.table["cleat_depth"], self.table["cleat_height"]
+        common = {"item": "cleat.cleat", "role": "cleat", "section": bay.section, "bay": bay.index, "z": part.z - h,
+                  "h": h, "fixed_to": "wall"}  # fmt: skip
+        rows = [
+            (f"back{n or ''}", lo, bay.y, hi - lo, t)
+            for n, (lo, hi) in enumerate(
+                _beside([(c[0], c[1]) for c in bay.cuts if c[2] < bay.y + t], bay.x, bay.x + bay.w)
+            )
+        ]
+        for name, x in (("left", bay.x), ("right", bay.x + bay.w - t)):
+            y = max((c[3] for c in bay.cuts if c[0] < x + t and x < c[1]), default=bay.y + t)
+            rows.append((name, x, max(y, bay.y + t), t, bay.y + bay.depth - max(y, bay.y + t)))
+        return tuple(
+            Part.model_validate({**common, "id": f"{part.id}-{name}", "x": x, "y": y, "w": w, "d": d})
+            for name, x, y, w, d in rows if w > 0 and d > 0
+        )  # fmt: skip
+
+    def takes(self, part: Part, clear: float) -> tuple[float, float]:
+        low, high = super().takes(part, clear)
+        # The cleats of the next board hang below it.
+        return low, max(high, part.z + part.h + self.table["cleat_height"]) if part.role == "shelf" else high
+
+    def rating(self, part: Part, bay: Bay) -> float:
+        usual = super().rating(part, bay)
+        return min(usual, shelf_carries(bay.w, bay.depth, part.h)) if part.role == "shelf" else usual
+
+    def extras(self, parts: tuple[Part, ...]) -> Iterator[tuple[str, str, int, int, Decimal, str]]:
+        screws = SCREWS_PER_CLEAT * sum(p.role in ("cleat", "hooks", "panel") for p in parts)
+        if screws:
+            pack = self.table["price"]["screws"]["pack"]
+            yield ("screws", f"Wall screws, pack of {pack}", screws, pack, self.priced("screws"), "screw")
+
+
+def _beside(cuts: list[tuple[int, int]], start: int, end: int) -> Iterator[tuple[int, int]]:
+    """What is left of a length between its notches."""
+    at = start
+    for a, b in sorted(cuts):
+        if a > at:
+            yield at, min(a, end)
+        at = max(at, b)
+    if at < end:
+        yield at, end

@@ -1,0 +1,405 @@
+"""What the page is shown of searches and designs: cards, drawings, parts in words, findings, the ledger."""
+
+from collections import Counter
+from collections.abc import Sequence
+from decimal import Decimal
+from typing import Any, Literal
+
+from django.utils import timezone
+from ninja import Schema
+
+from pinakotheke.core.checks import check_design, check_survey
+from pinakotheke.core.drawing import Drawing, design_elevation, design_plan
+from pinakotheke.core.drawing.of_design import Inside
+from pinakotheke.core.inventory.kinds import Way
+from pinakotheke.core.inventory.needs import ways
+from pinakotheke.core.layout import Blocked, Design, Sensitivity, Weights, ledger
+from pinakotheke.core.layout.edits import MOVABLE
+from pinakotheke.core.layout.trial import trial_marks
+from pinakotheke.core.lengths import Units, with_unit
+from pinakotheke.core.materials import bill, hours
+from pinakotheke.core.survey import envelopes
+from pinakotheke.core.systems import FAMILIES, HOLDERS, Finish, Part, family_named, family_of
+
+from .. import models, rows
+from .common import FindingView, LedgerView, finding_views, ledger_lines, slip_view
+from .materials import BillView, bill_view
+
+
+class RelaxationView(Schema):
+    """A change that would let everything fit; `applies` when the tool can carry it out."""
+
+    index: int
+    kind: str
+    sentence: str
+    applies: bool
+
+
+class BlockedView(Schema):
+    """Why not everything fits."""
+
+    sentence: str
+    relaxations: list[RelaxationView]
+
+
+class PointView(Schema):
+    """A design on the frontier: cost, share of room left, trouble of reaching."""
+
+    index: int
+    cost: float
+    room: float
+    reach: float
+    name: str
+
+
+class SolveView(Schema):
+    """A search as it stands, and what it was asked."""
+
+    id: int
+    status: str
+    progress: float
+    message: str
+    problem: str
+    blocked: BlockedView | None
+    points: list[PointView]
+    told: list[str]
+    """What one more or one less would change, in sentences."""
+    weights: Weights | None
+    finish: Finish
+    within_budget: bool
+    families: list[str]
+    around: int | None
+    """The design whose locked parts stay."""
+
+
+class FamilyView(Schema):
+    """A family that can be asked for."""
+
+    id: str
+    name: str
+    about: str
+
+
+class Card(Schema):
+    """An alternative in the gallery, with its label."""
+
+    id: int
+    version: int
+    key: str
+    title: str
+    reason: str
+    family: str
+    holds: str
+    left: str
+    cost: str
+    hours: float
+    worst: FindingView | None
+    stops: int
+    edits: int
+    kept: bool
+    elevation: Drawing
+
+
+class Gallery(Schema):
+    """All alternatives of a space and the last search for them."""
+
+    currency: str
+    solve: SolveView | None
+    designs: list[Card]
+    families: list[FamilyView]
+
+
+class HeldView(Schema):
+    """Something that lives in a part, or has no place; `ways` it may be stored, the present or preferred one first."""
+
+    thing: str
+    name: str
+    ways: list[Way]
+    count: int
+
+
+class PartView(Schema):
+    """A part in words, for the list beside the drawing and for the keyboard."""
+
+    id: str
+    role: str
+    bay: int | None
+    name: str
+    size: str
+    height: str
+    movable: bool
+    locked: bool
+    resizable: bool
+    becomes: list[str]
+    """Roles it can be swapped for."""
+    takes: list[Way]
+    """Ways of storing that belong in it."""
+    pitch: float
+    holds: list[HeldView]
+
+
+class BayView(Schema):
+    """A bay in words: what can be added, and whether it is locked."""
+
+    index: int
+    name: str
+    family: str
+    locked: bool
+    addable: list[str]
+    low: int
+    high: int
+
+
+class MarkView(Schema):
+    """A height to tape on the wall first."""
+
+    where: str
+    height: str
+    what: str
+
+
+class DesignView(Schema):
+    """A design whole: drawings, parts, ledger, findings and bill."""
+
+    id: int
+    version: int
+    key: str
+    title: str
+    reason: str
+    family: str
+    run: str
+    outcome: str
+    asked: str
+    """Asked against capacity, for the line under the outcome."""
+    elevation: Drawing
+    plan: Drawing
+    parts: list[PartView]
+    bays: list[BayView]
+    unplaced: list[HeldView]
+    finish: Finish
+    weights: Weights
+    marks: list[MarkView]
+    can_undo: bool
+    can_redo: bool
+    edits: int
+    kept: bool
+    ledger: LedgerView
+    bill: BillView
+
+
+class DrawingOptions(Schema):
+    """How a design is drawn."""
+
+    inside: Inside = "hatch"
+    doors: Literal["open", "shut"] = "open"
+    dimensions: bool = True
+    marks: bool = False
+
+
+class Scene:
+    """A space with all that a design is judged by, read once for a request."""
+
+    def __init__(self, space: models.Space) -> None:
+        self.space, self.household = space, space.household
+        self.units: Units = self.household.units  # type: ignore[assignment]
+        self.rules = rows.rules_of(self.household)
+        self.people = rows.people_of(self.household)
+        self.survey = rows.survey_of(space)
+        self.things = rows.things_of(space)
+        self.regions = envelopes(self.survey, self.rules)
+        self.today = timezone.localdate().isoformat()
+
+    def findings(self, design: Design | None) -> list[FindingView]:
+        if not self.regions:
+            return []
+        if design is None:
+            region = self.regions.get(self.survey.main.id) or next(iter(self.regions.values()))
+            return finding_views(check_survey(self.survey, region), self.units)
+        return finding_views(check_design(design, self.survey, self.regions, self.things, self.people), self.units)
+
+    def ledger(self, row: models.Design | None, design: Design | None, cost: Decimal | None) -> LedgerView:
+        sums = ledger(self.things, self.rules, design)
+        took = hours(design) if design else None
+        return LedgerView(
+            design=row.pk if row else None, design_title=design.title if design else "",
+            lines=ledger_lines(sums, self.units), unplaced=sums.unplaced,
+            cost=None if cost is None else f"{cost:.2f}",
+            budget=None if self.rules.budget is None else f"{self.rules.budget:.2f}",
+            currency=self.household.currency, hours=took.hours if took else None,
+            hours_why=slip_view(took.why, self.units) if took else None, findings=self.findings(design),
+        )  # fmt: skip
+
+    def elevation(self, design: Design, options: DrawingOptions) -> Drawing:
+        marks = trial_marks(design) if options.marks else ()
+        return design_elevation(design, self.survey, self.things, self.units, self.space.name, self.today,
+                                dimensioned=options.dimensions, inside=options.inside, doors=options.doors,
+                                marks=marks)  # fmt: skip
+
+    def design(self, row: models.Design) -> DesignView:
+        history = rows.history_of(row)
+        design = history.current
+        the_bill = bill(design)
+        sums = ledger(self.things, self.rules, design)
+        return DesignView(
+            id=row.pk, version=row.version, key=row.key, title=design.title, reason=design.reason,
+            family=families_of(design), run=design.outcome.run, outcome=outcome_in_words(design),
+            asked="; ".join(f"{line.storage} {line.asked / line.given:.0%} full" for line in sums.lines if line.given),
+            elevation=self.elevation(design, DrawingOptions()),
+            plan=design_plan(design, self.survey, self.units, self.space.name, self.today),
+            parts=[self._part(design, p) for p in design.parts if p.role in HOLDERS or p.role in MOVABLE],
+            bays=[self._bay(design, n) for n in range(len(design.bays))],
+            unplaced=[self._held(u.thing, u.count) for u in design.unplaced], finish=design.finish,
+            weights=design.weights,
+            marks=[MarkView(where=self.survey.section(m.section).label, height=with_unit(m.z, self.units), what=m.what)
+                   for m in trial_marks(design)],
+            can_undo=bool(history.done), can_redo=bool(history.undone), edits=len(history.done), kept=row.kept,
+            ledger=self.ledger(row, design, the_bill.total),
+            bill=bill_view(the_bill, self.units, self.household.currency),
+        )  # fmt: skip
+
+    def _held(self, thing_id: str, count: int, way: Way | None = None) -> HeldView:
+        thing = next((t for t in self.things if t.id == thing_id), None)
+        others = [w for w in ways(thing, self.rules) if w != way] if thing else []
+        return HeldView(thing=thing_id, name=thing.name if thing else thing_id,
+                        ways=[way, *others] if way else others, count=count)  # fmt: skip
+
+    def _part(self, design: Design, part: Part) -> PartView:
+        size = " × ".join(with_unit(mm, self.units) for mm in (part.w, part.d, part.h))
+        counts: Counter[tuple[str, Way]] = Counter()
+        for a in design.held_by(part.id):
+            counts[a.thing, a.way] += a.count
+        held = [self._held(thing, count, way) for (thing, way), count in counts.items()]
+        family, bay = family_of(part), design.bay_of(part)
+        movable = part.role in MOVABLE
+        spec = family.spec("shelf" if part.role == "cover" else part.role)
+        return PartView(
+            id=part.id, role=part.role, bay=part.bay, name=f"{part.role}, bay {(part.bay or 0) + 1}", size=size,
+            height=with_unit(part.z + bay.foot, self.units), movable=movable, locked=part.locked,
+            resizable=bool(spec.fronts), becomes=sorted(family.roles - {part.role, "floor"}) if movable else [],
+            takes=[w for w in spec.ways if part.role != "cover"],  # type: ignore[misc]
+            pitch=bay.pitch if bay.axis == "z" else 0, holds=held,
+        )  # fmt: skip
+
+    def _bay(self, design: Design, index: int) -> BayView:
+        bay = design.bays[index]
+        family = family_named(bay.family)
+        many = len(design.sections) > 1
+        where = f", {self.survey.section(bay.section).label}" if many else ""
+        return BayView(index=index, name=f"bay {index + 1}{where}", family=family.name, locked=bay.locked,
+                       addable=sorted(family.roles - {"floor"}), low=bay.z0, high=bay.z1)  # fmt: skip
+
+    def card(self, row: models.Design) -> Card:
+        history = rows.history_of(row)
+        design = history.current
+        findings = [f for f in self.findings(design) if not f.code.startswith("survey.")]
+        sums = ledger(self.things, self.rules, design)
+        placed = sums.pieces - sums.unplaced
+        free = [((line.spare or 0) / line.given, line.storage) for line in sums.lines if line.given]
+        return Card(
+            id=row.pk, version=row.version, key=row.key, title=design.title, reason=design.reason,
+            family=families_of(design), holds=f"{placed} of {sums.pieces} pieces", left=_free(free),
+            cost=f"{bill(design).total:.2f}", hours=hours(design).hours, worst=findings[0] if findings else None,
+            stops=sum(f.severity == "stop" for f in findings), edits=len(history.done), kept=row.kept,
+            elevation=self.elevation(design, DrawingOptions(dimensions=False)),
+        )  # fmt: skip
+
+    def solve(self, solve: models.Solve) -> SolveView:
+        """A search in words."""
+        wishes = solve.ask
+        told = [Sensitivity.model_validate(s) for s in solve.sensitivities]
+        return SolveView(
+            id=solve.pk, status=solve.status, progress=solve.progress, message=solve.message, problem=solve.problem,
+            blocked=self._blocked(solve.blocked), points=[_point(n, p) for n, p in enumerate(solve.frontier)],
+            told=[self._told(s) for s in told],
+            weights=Weights.model_validate(wishes["weights"]) if wishes.get("weights") else None,
+            finish=Finish.model_validate(wishes.get("finish") or {"doors": self.rules.doors}),
+            within_budget=bool(wishes.get("within_budget")), families=list(wishes.get("families") or []),
+            around=wishes.get("keep"),
+        )  # fmt: skip
+
+    def _told(self, s: Sensitivity) -> str:
+        """One sensitivity as a sentence."""
+        money = f"{abs(s.cost):.0f} {self.household.currency} {'less' if s.cost < 0 else 'more'}" if s.cost else ""
+        reach = "" if abs(s.reach) < 1 else f"{'easier' if s.reach < 0 else 'harder'} to reach"
+        room = "" if abs(s.room) < 0.01 else f"{abs(s.room):.0%} {'more' if s.room > 0 else 'less'} room left"
+        change = ", ".join(x for x in (money, room, reach) if x) or "nothing to speak of"
+        names = " and ".join(FAMILIES[f].name.lower() for f in s.subject.split(", ") if f in FAMILIES)
+        return {
+            "fewer": f"{s.amount:.0f} fewer {s.subject}: {change}.",
+            "more": f"{s.amount:.0f} more {s.subject}: {change if s.fits else 'they no longer all fit'}.",
+            "stool": f"A step stool at hand: {change}.",
+            "wider": f"{with_unit(s.amount, self.units)} more width if the skirting goes: {change}.",
+            "budget": f"Another {s.amount:.0f} {self.household.currency} would buy {names}: {change}.",
+            "cheaper": f"The next cheaper step, {names}: {change}.",
+        }[s.kind]
+
+    def _blocked(self, raw: dict[str, Any] | None) -> BlockedView | None:
+        if raw is None:
+            return None
+        blocked = Blocked.model_validate(raw)
+        names = {t.id: t.name for t in self.things}
+        if blocked.kind == "size":
+            short = with_unit(blocked.short, self.units)
+            said = f"No part fits: the clear {blocked.subject} is {short} too small for the smallest part."
+        elif blocked.kind == "rules":
+            said = "By the house rules nothing may stand on the floor and nothing may be drilled into a wall."
+        elif blocked.kind == "budget":
+            said = f"Everything fits, but for {blocked.short:.2f} {self.household.currency} more than the budget."
+        elif blocked.kind == "too many":
+            over = f"{blocked.short:.0f} more {blocked.subject}"
+            said = f"There are {over} than one space is searched for; join like with like."
+        else:
+            listed = ", ".join(dict.fromkeys(names.get(t, t) for t in blocked.things[:6]))
+            said = f"Not everything has a place: {blocked.short:.4g} {blocked.unit} too much ({listed})."
+        return BlockedView(
+            sentence=said,
+            relaxations=[
+                RelaxationView(index=n, kind=r.kind, applies=r.applies,
+                               sentence=self._relaxation(r.kind, r.value, r.things, names))
+                for n, r in enumerate(blocked.relaxations)
+            ],
+        )  # fmt: skip
+
+    def _relaxation(self, kind: str, value: float, things: tuple[str, ...], names: dict[str, str]) -> str:
+        listed = ", ".join(dict.fromkeys(names.get(t, t) for t in things[:6]))
+        return {
+            "reserve": f"A growth reserve of {value:.0%} would do.",
+            "floor": "Letting parts stand on the floor would do.",
+            "access": "Stacking and two rows for what is seldom used would do.",
+            "drill": "Screws in the wall would do.",
+            "hangers": "Slim hangers would do.",
+            "move out": f"Moving {value:.0f} pieces to another space would do: {listed}.",
+            "fewer": f"Giving {value:.0f} pieces away would do: {listed}.",
+            "budget": f"A budget of {value:.2f} {self.household.currency} would do.",
+            "size": f"{with_unit(value, self.units)} more would do.",
+        }[kind]
+
+
+def _point(n: int, raw: dict[str, Any]) -> PointView:
+    names = [FAMILIES[f].name.lower() for f in raw["families"] if f in FAMILIES]
+    return PointView(index=n, cost=float(raw["cost"]), room=raw["room"], reach=raw["reach"],
+                     name=f"{raw['bays']} bays of {' and '.join(names)}")  # fmt: skip
+
+
+def families_of(design: Design) -> str:
+    """Names of the families it is built of."""
+    return ", ".join(family_named(f).name for f in design.families)
+
+
+def _free(shares: Sequence[tuple[float, str]]) -> str:
+    """How much is left over: the least and the most, and of what."""
+    if not shares:
+        return ""
+    (least, scarce), (most, ample) = min(shares), max(shares)
+    return f"free: {least:.0%} of {scarce}" + (f" to {most:.0%} of {ample}" if len(shares) > 1 else "")
+
+
+def outcome_in_words(design: Design) -> str:
+    """What the search can say of its answer, never as one figure *% optimal*."""
+    o = design.outcome
+    said = {
+        "proven": "Proven best for these bays.",
+        "within": f"Within {o.gap:.0%} of the bound for these bays.",
+        "best found": f"Best found; the bound proves no better than {o.gap:.0%} away.",
+    }[o.status]
+    return f"{said} Objective {o.objective:.0f}, bound {o.bound:.0f} points; {o.method}."

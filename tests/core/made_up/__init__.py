@@ -1,0 +1,1 @@
+"""A family that nobody sells: what adding one takes."""

@@ -1,0 +1,112 @@
+import { Checkbox, NativeSelect, Slider } from '@mantine/core'
+
+import type { Schemas } from '../api/client'
+
+export type Weights = Schemas['Weights']
+export type Finish = Schemas['Finish']
+export type Ask = Schemas['Ask']
+
+export const EVEN: Weights = { money: 5, room: 2, reach: 4, parts: 0, hours: 0, reuse: 1 }
+
+export const PLAIN_FINISH: Finish = {
+  doors: 'none',
+  base: 'plinth',
+  fronts: 'solid',
+  crown: false,
+  lights: false,
+  fascia: false,
+  ventilated: false,
+}
+
+const NAMES: readonly (readonly [keyof Weights, string])[] = [
+  ['money', 'money'],
+  ['room', 'room left'],
+  ['reach', 'easy reach'],
+  ['parts', 'few parts'],
+  ['hours', 'few hours'],
+  ['reuse', 'what we have'],
+]
+
+/** What counts, from not at all to very much; searched beside the usual goals. */
+export function WeightSliders({
+  weights,
+  onChange,
+}: {
+  weights: Weights
+  onChange: (weights: Weights) => void
+}) {
+  return (
+    <div className="sliders" role="group" aria-label="What counts">
+      {NAMES.map(([key, name]) => (
+        <label key={key} className="slider">
+          <span>{name}</span>
+          <Slider
+            size="sm"
+            min={0}
+            max={10}
+            step={1}
+            label={null}
+            thumbProps={{ 'aria-label': name }}
+            value={weights[key] ?? 0}
+            onChange={(value) => onChange({ ...weights, [key]: value })}
+          />
+          <output>{weights[key] ?? 0}</output>
+        </label>
+      ))}
+    </div>
+  )
+}
+
+const DOORS = ['none', 'hinged', 'sliding', 'curtain'] as const
+const BASES = ['plinth', 'legs'] as const
+const FRONTS = ['solid', 'glass', 'mesh'] as const
+const EXTRAS = [
+  ['crown', 'crown strip'],
+  ['lights', 'lights'],
+  ['fascia', 'fascias'],
+  ['ventilated', 'open wire'],
+] as const
+
+/** Doors, base, fronts, crown, lights and fascias. */
+export function FinishForm({ finish, onChange }: { finish: Finish; onChange: (finish: Finish) => void }) {
+  return (
+    <div className="row tight finish" role="group" aria-label="Finish">
+      <NativeSelect
+        size="xs"
+        aria-label="Doors of the design"
+        value={finish.doors ?? 'none'}
+        data={DOORS.map((value) => ({ value, label: value === 'none' ? 'no doors' : `${value} doors` }))}
+        onChange={(event) =>
+          onChange({ ...finish, doors: DOORS.find((d) => d === event.currentTarget.value) ?? 'none' })
+        }
+      />
+      <NativeSelect
+        size="xs"
+        aria-label="Base"
+        value={finish.base ?? 'plinth'}
+        data={BASES.map((value) => ({ value, label: `on ${value === 'legs' ? 'legs' : 'a plinth'}` }))}
+        onChange={(event) =>
+          onChange({ ...finish, base: BASES.find((b) => b === event.currentTarget.value) ?? 'plinth' })
+        }
+      />
+      <NativeSelect
+        size="xs"
+        aria-label="Fronts"
+        value={finish.fronts ?? 'solid'}
+        data={FRONTS.map((value) => ({ value, label: `${value} fronts` }))}
+        onChange={(event) =>
+          onChange({ ...finish, fronts: FRONTS.find((f) => f === event.currentTarget.value) ?? 'solid' })
+        }
+      />
+      {EXTRAS.map(([key, name]) => (
+        <Checkbox
+          key={key}
+          size="xs"
+          label={name}
+          checked={finish[key] ?? false}
+          onChange={(event) => onChange({ ...finish, [key]: event.currentTarget.checked })}
+        />
+      ))}
+    </div>
+  )
+}

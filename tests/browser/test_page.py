@@ -69,9 +69,12 @@ class PageTests(BrowserTestCase):
     def test_comparing_lays_the_next_alternative_over(self) -> None:
         self.enter_demo("layout")
         page = self.page
-        page.get_by_role("button", name="Compare with").click()
+        page.get_by_role("button", name="This design").click()
+        page.get_by_role("menuitem", name="Compare with").click()
         expect(page.get_by_test_id("compared")).to_be_visible()
         expect(page.get_by_text("takes it away")).to_be_visible()
+        table = page.get_by_role("region", name="Comparison")
+        expect(table.get_by_role("row").nth(1)).to_contain_text("EUR")
         page.keyboard.press("c")
         expect(page.get_by_test_id("compared")).to_have_count(0)
 

@@ -29,7 +29,7 @@ class DemoTests(TestCase):
     def test_prepared_once_and_found_again(self) -> None:
         with TemporaryDirectory() as folder:
             first = self.run_in(folder, "manage.py", "demo", "--prepare-only")
-            self.assertIn("Demo closet solved", first)
+            self.assertIn("First closet solved", first)
             again = self.run_in(folder, "manage.py", "demo", "--prepare-only")
             self.assertNotIn("solved", again)
             houses, designs, status, progress = self.run_in(folder, "-c", COUNT).split()

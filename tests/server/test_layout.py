@@ -22,7 +22,9 @@ class SearchTests(ServerTestCase):
         solve = self.ada.get(f"/solves/{asked.body['id']}").body
         self.assertEqual((solve["status"], solve["progress"], solve["blocked"]), ("done", 1.0, None))
         gallery = self.ada.get(f"/spaces/{space}/designs").body
-        self.assertGreaterEqual(len(gallery["designs"]), 2)
+        self.assertGreaterEqual(len(gallery["designs"]), 3)
+        self.assertTrue(gallery["solve"]["points"] and gallery["solve"]["told"])
+        self.assertIn("carcase", [f["id"] for f in gallery["families"]])
         for card in gallery["designs"]:
             self.assertEqual((card["holds"], card["stops"]), ("27 of 27 pieces", 0))
             self.assertTrue(card["reason"] and float(card["cost"]) > 0)
@@ -32,7 +34,7 @@ class SearchTests(ServerTestCase):
         self.assertProblem(self.ada.post(f"/spaces/{space}/solves"), 422, "width")
 
     def test_not_everything_fits(self) -> None:
-        space = self.closet("width 300; height 2400; depth 600; door none", THINGS)
+        space = self.closet("width 100; height 2400; depth 600; door none", THINGS)
         solve = self.ada.post(f"/spaces/{space}/solves").body
         solve = self.ada.get(f"/solves/{solve['id']}").body
         self.assertIn("too small", solve["blocked"]["sentence"])
@@ -91,10 +93,79 @@ class SearchTests(ServerTestCase):
         with self.assertRaises(Cancelled):
             keeper.check()
 
-    def test_a_dead_worker_leaves_a_failed_search(self) -> None:
-        solve = models.Solve.objects.create(space_id=self.closet(), status="running")
-        self.assertEqual(jobs.forget_the_dead(), 1)
-        self.assertIn("ask again", self.ada.get(f"/solves/{solve.pk}").body["problem"])
+    def test_a_dead_workers_search_is_picked_up_again_and_ends(self) -> None:
+        space = self.closet(LINE, THINGS)
+        solve = models.Solve.objects.create(space_id=space, status="running", message="improving")
+        self.assertEqual(jobs.pick_up_again(), 1)
+        self.assertEqual(self.ada.get(f"/solves/{solve.pk}").body["status"], "done")
+        self.assertTrue(models.Design.objects.filter(space_id=space).exists())
+
+    def test_cancelled_is_cancelled_at_once_and_for_good(self) -> None:
+        solve = models.Solve.objects.create(space_id=self.closet(LINE, THINGS), status="running")
+        self.assertEqual(self.ada.post(f"/solves/{solve.pk}/cancel").body["status"], "cancelled")
+        jobs._tell(solve, status="done", message="done")
+        solve.refresh_from_db()
+        self.assertEqual((solve.status, solve.message), ("cancelled", "cancelled"))
+
+    def test_weights_finish_and_families_are_asked_for_and_remembered(self) -> None:
+        space = self.closet(LINE, THINGS)
+        wishes = {"weights": {"money": 1, "reach": 10}, "finish": {"doors": "hinged", "crown": True},
+                  "families": ["carcase"]}  # fmt: skip
+        self.ada.post(f"/spaces/{space}/solves", wishes)
+        gallery = self.ada.get(f"/spaces/{space}/designs").body
+        self.assertEqual(gallery["solve"]["weights"]["reach"], 10)
+        self.assertEqual({d["family"] for d in gallery["designs"]}, {"Carcase"})
+        whole = self.ada.get(f"/designs/{gallery['designs'][0]['id']}").body
+        self.assertEqual((whole["finish"]["doors"], whole["finish"]["crown"]), ("hinged", True))
+        self.assertProblem(self.ada.post(f"/spaces/{space}/solves", {"families": ["wicker"]}), 422, "wicker")
+        self.assertProblem(self.ada.post(f"/spaces/{space}/solves", {"weights": {"money": 99}}), 422)
+
+    def test_a_change_that_would_do_is_carried_out_and_does(self) -> None:
+        space = self.closet("width 900; height 2300; depth 600; door none", "20 shirts, hang")
+        row = models.Space.objects.get(pk=space)
+        row.household.rules = {**row.household.rules, "reserve": 0.5}
+        row.household.save()
+        self.ada.post(f"/spaces/{space}/solves", {"families": ["carcase"]})
+        solve = self.ada.get(f"/spaces/{space}/designs").body["solve"]
+        change = next(r for r in solve["blocked"]["relaxations"] if r["kind"] == "reserve")
+        again = self.ada.post(f"/solves/{solve['id']}/relax/{change['index']}")
+        self.assertEqual(again.status_code, 202)
+        self.assertIsNone(self.ada.get(f"/solves/{again.body['id']}").body["blocked"])
+        row.household.refresh_from_db()
+        self.assertLess(row.household.rules["reserve"], 0.5)
+        self.assertProblem(self.ada.post(f"/solves/{solve['id']}/relax/99"), 404)
+
+    def test_what_has_no_place_is_sent_away_and_the_rest_fits(self) -> None:
+        space = self.closet("width 900; height 2300; depth 600; door none", "60 shirts, hang; 2 jumpers")
+        self.ada.post(f"/spaces/{space}/solves", {"families": ["carcase"]})
+        solve = self.ada.get(f"/spaces/{space}/designs").body["solve"]
+        change = next(r for r in solve["blocked"]["relaxations"] if r["kind"] == "move out")
+        self.ada.post(f"/solves/{solve['id']}/relax/{change['index']}")
+        self.assertIsNone(self.ada.get(f"/spaces/{space}/designs").body["solve"]["blocked"])
+        shirts = list(models.Thing.objects.filter(kind="shirt"))
+        self.assertEqual(sum(t.count for t in shirts), 60)
+        self.assertEqual({t.decision for t in shirts}, {"keep", "move"})
+
+    def test_a_point_of_the_frontier_is_hung(self) -> None:
+        space = self.closet(LINE, THINGS)
+        self.ada.post(f"/spaces/{space}/solves")
+        solve = self.ada.get(f"/spaces/{space}/designs").body["solve"]
+        card = self.ada.post(f"/solves/{solve['id']}/hang/0")
+        self.assertEqual((card.status_code, card.body["kept"]), (201, True))
+        self.assertAlmostEqual(float(card.body["cost"]), solve["points"][0]["cost"], delta=60)
+        part = next(p for p in self.ada.get(f"/designs/{card.body['id']}").body["bays"])
+        mirrored = {"version": 1, "command": {"do": "mirror", "bay": part["index"]}}
+        self.assertEqual(self.ada.post(f"/designs/{card.body['id']}/edits", mirrored).status_code, 200)
+        self.assertProblem(self.ada.post(f"/solves/{solve['id']}/hang/99"), 404)
+
+    def test_a_budget_is_kept_when_asked(self) -> None:
+        space = self.closet(LINE, THINGS)
+        row = models.Space.objects.get(pk=space)
+        row.household.rules = {**row.household.rules, "budget": "20"}
+        row.household.save()
+        self.ada.post(f"/spaces/{space}/solves", {"within_budget": True})
+        solve = self.ada.get(f"/spaces/{space}/designs").body["solve"]
+        self.assertIn("more than the budget", solve["blocked"]["sentence"])
 
     def test_a_search_that_breaks_is_said_without_its_trace(self) -> None:
         solve = models.Solve.objects.create(space_id=self.closet(LINE, "3 shirts"))
@@ -134,6 +205,50 @@ class EditTests(ServerTestCase):
         self.assertTrue(undone["can_redo"])
         redone = self.ada.post(f"{self.path}/redo", {"version": self.version + 2}).body
         self.assertEqual(redone["parts"], after["parts"])
+
+    def test_the_rest_is_found_around_what_is_locked_and_undone_again(self) -> None:
+        before = self.ada.get(self.path).body
+        self.edit(self.version, do="lock bay", bay=0)
+        asked = self.ada.post(f"{self.path}/rest", {"version": self.version + 1})
+        self.assertEqual(asked.status_code, 202)
+        self.assertEqual(self.ada.get(f"/solves/{asked.body['id']}").body["status"], "done")
+        after = self.ada.get(self.path).body
+        self.assertEqual((after["version"], after["edits"]), (self.version + 2, 2))
+        inside = [(p["id"], p["height"]) for p in before["parts"] if p["bay"] == 0]
+        self.assertEqual([(p["id"], p["height"]) for p in after["parts"] if p["bay"] == 0], inside)
+        self.assertEqual(after["unplaced"], [])
+        undone = self.ada.post(f"{self.path}/undo", {"version": self.version + 2}).body
+        self.assertEqual([p["id"] for p in undone["parts"]], [p["id"] for p in before["parts"]])
+
+    def test_a_named_version_stays_and_two_are_compared(self) -> None:
+        kept = self.ada.post(f"{self.path}/versions", {"name": "For Ada's coats"}).body
+        self.assertEqual((kept["title"], kept["kept"]), ("For Ada's coats", True))
+        part = next(p for p in self.ada.get(self.path).body["parts"] if p["movable"])["id"]
+        self.edit(self.version, do="remove", part=part)
+        difference = self.ada.get(f"{self.path}/compare/{kept['id']}").body
+        self.assertTrue(difference["parts"])
+        self.assertEqual(difference["parts"][0]["there"] - difference["parts"][0]["here"], 1)
+        self.ada.post(f"/spaces/{self.space}/solves")
+        titles = [d["title"] for d in self.ada.get(f"/spaces/{self.space}/designs").body["designs"]]
+        self.assertIn("For Ada's coats", titles)
+        self.assertEqual(self.ada.delete(f"/designs/{kept['id']}").status_code, 204)
+        self.assertProblem(self.ada.get(f"/designs/{kept['id']}"), 404)
+
+    def test_drawings_as_asked_the_section_the_sheet_and_the_model(self) -> None:
+        plain = self.ada.get(f"{self.path}/drawing?inside=bare&dimensions=false").body
+        pieces = self.ada.get(f"{self.path}/drawing?inside=silhouettes&marks=true").body
+        self.assertFalse([r for r in plain["rects"] if r["layer"] == "content"] or plain["dimensions"])
+        self.assertGreater(len(pieces["rects"]) + len(pieces["lines"]), len(plain["rects"]) + 5)
+        self.assertEqual(self.ada.get(f"{self.path}/section/0").body["view"], "section")
+        self.assertProblem(self.ada.get(f"{self.path}/section/99"), 422, "no bay")
+        self.assertEqual(self.ada.get(f"{self.path}/sheet.pdf?scale=20").content[:4], b"%PDF")
+        self.assertProblem(self.ada.get(f"{self.path}/sheet.pdf?scale=7"), 422, "scale")
+        model = self.ada.get(f"{self.path}/model.glb")
+        self.assertEqual((model.headers["Content-Type"], model.content[:4]), ("model/gltf-binary", b"glTF"))
+
+    def test_a_design_is_not_sent_in_whole(self) -> None:
+        base = models.Design.objects.get(pk=self.design["id"]).base
+        self.assertProblem(self.edit(self.version, do="refound", design=base), 422, "not sent in whole")
 
     def test_only_on_the_version_seen(self) -> None:
         part = next(p for p in self.ada.get(self.path).body["parts"] if p["movable"])["id"]

@@ -27,7 +27,7 @@ from .walls import NOMINAL, down, obstacle_front, opening, plan_walls, reach_in_
 Inside = Literal["hatch", "silhouettes", "bare"]
 GAP = 420.0
 """Between walls that are unfolded side by side, mm on the drawing."""
-BOARD = 18.0
+BOARD, DRAWERS_ABREAST = 18.0, 2
 HIDDEN_BEHIND = frozenset({"bracket", "cleat"})
 FRONTMOST = frozenset({"door", "curtain", "fascia"})
 
@@ -65,7 +65,13 @@ def design_elevation(design: Design, survey: Survey, things: tuple[Thing, ...], 
                 one.line("note", (-60, mark.z), (width + 60, mark.z), weight="medium", dashed=True)
         if len(sections) > 1:
             one.note("note", width / 2, height + size * 1.6, section.label, caption=True, size=1.15)
-        if section.kind == "level" and n and sections[n - 1].kind == "level":
+        if section.kind == "drawer" and n and sections[n - 1].kind == "drawer" and n % DRAWERS_ABREAST:
+            at_x += GAP / 2 + size * 2
+            whole.take(one, at_x, at_z)
+        elif section.kind == "drawer" and n and sections[n - 1].kind == "drawer":
+            at_x, at_z = 0.0, at_z - height - GAP / 2 - size * 8
+            whole.take(one, at_x, at_z)
+        elif section.kind == "level" and n and sections[n - 1].kind == "level":
             whole.take(one, at_x, at_z)
         else:
             at_x, at_z = (at_x + GAP + size * 2 if n else 0.0), 0.0

@@ -16,6 +16,7 @@ from ..inventory.needs import STORAGE_OF
 from ..layout import Design
 from ..layout.contain import lying
 from ..survey import Survey
+from ..survey.closed import ceiling_points
 from ..survey.square import Frame, frames
 from ..systems import HOLDERS, Part, family_of
 
@@ -23,11 +24,11 @@ COLOURS: Mapping[str, tuple[int, int, int]] = {
     "wall": (238, 232, 220), "floor": (214, 205, 188), "board": (205, 178, 140), "metal": (140, 146, 150),
     "door": (226, 218, 202), "hanging": (150, 74, 82), "folded": (190, 146, 66), "drawers": (112, 84, 66),
     "shoes": (74, 122, 96), "containers": (70, 98, 150), "hooks": (120, 76, 116), "floor things": (96, 96, 92),
-    "overhead": (120, 120, 104),
+    "overhead": (120, 120, 104), "obstacle": (176, 182, 186),
 }  # fmt: skip
 METAL = frozenset({"rail", "face rail", "track", "standard", "bracket", "hanger", "post", "trouser rack", "tie rack",
                    "hooks", "basket"})  # fmt: skip
-WALL, FLOOR = 40.0, 20.0
+WALL, FLOOR, SLICES = 40.0, 20.0, 16
 
 
 class Box(Frozen):
@@ -83,8 +84,12 @@ def _boxes(design: Design, survey: Survey, section: str, things: dict[str, Thing
     width, height = one.least("width") or 1800.0, one.least("height") or 2400.0
     deep = max((p.y + p.d for p in design.parts if p.section == section), default=600)
     if kind in ("run", "level"):
-        yield Box(name=f"wall {section}", colour="wall", x=0, y=-WALL, z=0, w=width, d=WALL, h=height)
+        for n, (x, w, h) in enumerate(_wall(survey, section, width, height)):
+            yield Box(name=f"wall {section} {n}", colour="wall", x=x, y=-WALL, z=0, w=w, d=WALL, h=h)
     yield Box(name=f"floor {section}", colour="floor", x=0, y=-WALL, z=-FLOOR, w=width, d=deep + WALL, h=FLOOR)
+    for o in one.obstacles:
+        yield Box(name=f"{o.name} {o.id}", colour="obstacle", x=o.x, y=o.y, z=o.z, w=o.width, d=max(o.projection, 4),
+                  h=o.height)  # fmt: skip
     for part in design.parts:
         if part.section != section:
             continue
@@ -95,6 +100,21 @@ def _boxes(design: Design, survey: Survey, section: str, things: dict[str, Thing
                 yield Box(name=f"{piece.thing} {part.id} {n}", colour="floor things" if storage == "floor" else storage,
                           x=piece.x, y=piece.y, z=piece.z, w=max(piece.w - 2, 2), d=max(piece.d, 2),
                           h=max(piece.h, 2))  # fmt: skip
+
+
+def _wall(survey: Survey, section: str, width: float, height: float) -> Iterator[tuple[float, float, float]]:
+    """The back wall in slices from x, as wide and as high as the ceiling over each: one slice without a slope."""
+    row = survey.section(section)
+    points = ceiling_points(survey, row) if row.slope != "none" else []
+    if row.slope == "toward back" and points:
+        yield 0.0, width, points[0][1]
+    elif row.slope == "along" and len(points) > 1:
+        xs, heights = [p for p, _ in points], [h for _, h in points]
+        for n in range(SLICES):
+            x = width * n / SLICES
+            yield x, width / SLICES, float(min(np.interp([x, x + width / SLICES], xs, heights)))
+    else:
+        yield 0.0, width, height
 
 
 def _part(part: Part) -> Iterator[Box]:

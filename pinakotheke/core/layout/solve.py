@@ -86,6 +86,7 @@ def design_space(task: Task) -> Solution:
 
 def _solution(task: Task, pool: list[Candidate], found: _Found) -> Solution:
     designs = _distinct(_rightly_named(task, found.designs))
+    designs += _more_to_choose(task, found, designs)
     complete = [d for d in designs if not d.unplaced]
     points = frontier_of(task, found.complete)
     if task.budget is not None:
@@ -122,7 +123,6 @@ def _alternatives(task: Task, pool: list[Candidate]) -> _Found:
         found.designs[goal] = design_of(task, goal, best)
         task.watch.found(found.designs[goal])
     _other_ways(task, pool, found)
-    _more_to_choose(task, found)
     return found
 
 
@@ -286,7 +286,7 @@ def _rightly_named(task: Task, designs: dict[str, Design]) -> list[Design]:
                 "id": goal,
                 "goal": goal,
                 "title": TITLES[goal],
-                "reason": f"{REASONS[goal]} {winner.reason}"[:1000],
+                "reason": REASONS[goal],
             }
         )
         if best in _ORDER:
@@ -307,28 +307,38 @@ def _in_family(design: Design, key: str) -> Design:
     )  # fmt: skip
 
 
-def _more_to_choose(task: Task, found: _Found) -> None:
-    """Where goals and families came out alike: other complete candidates, those that differ in families, height or
-    number of bays first.
+def _more_to_choose(task: Task, found: _Found, designs: list[Design]) -> list[Design]:
+    """Where goals and families came out alike: other complete candidates, of other families, heights or numbers of
+    bays, the best first.
     """
-    hung = {_kind(f.candidate) for f in found.best.values()}
-    complete = sum(not d.unplaced for d in _distinct(list(found.designs.values())))
-    for goal, furnished in sorted(found.complete, key=lambda row: row[1].score):
-        if complete >= ENOUGH:
-            return
-        kind = _kind(furnished.candidate)
-        if kind in hung:
-            continue
-        hung.add(kind)
-        complete += 1
-        best = improve(task, goal, furnished.candidate, furnished.problem, QUICK, furnished.interior.choices, 3)
-        key = f"also-{len(hung)}"
-        names = " and ".join(FAMILIES[f].name.lower() for f in furnished.candidate.families)
-        found.designs[key] = design_of(task, goal, best).model_copy(
-            update={"id": key, "title": f"Also: {len(furnished.candidate.bays)} bays of {names}"[:120],
-                    "reason": f"Holds everything in another arrangement, to choose from. {TITLES[goal]} of its kind."}
-        )  # fmt: skip
-        task.watch.found(found.designs[key])
+    added: list[Design] = []
+    seen = [_shape(d) for d in designs]
+    kinds = {_kind(f.candidate) for f in found.best.values()}
+    complete = sum(not d.unplaced for d in designs)
+    for other_kind_only in (True, False):
+        for goal, furnished in sorted(found.complete, key=lambda row: row[1].score):
+            if not complete or complete + len(added) >= ENOUGH:
+                return added
+            kind = _kind(furnished.candidate)
+            if other_kind_only and kind in kinds:
+                continue
+            kinds.add(kind)
+            best = improve(task, goal, furnished.candidate, furnished.problem, QUICK, furnished.interior.choices, 3)
+            names = " and ".join(FAMILIES[f].name.lower() for f in furnished.candidate.families)
+            design = design_of(task, goal, best).model_copy(
+                update={"id": f"also-{len(added) + 1}", "title": f"Also: {_bays(furnished)} of {names}"[:120],
+                        "reason": "Holds everything in another arrangement, to choose from."}
+            )  # fmt: skip
+            if _shape(design) not in seen:
+                seen.append(_shape(design))
+                added.append(design)
+                task.watch.found(design)
+    return added
+
+
+def _bays(furnished: Furnished) -> str:
+    count = len(furnished.candidate.bays)
+    return f"{count} bay{'s' if count != 1 else ''}"
 
 
 def _kind(candidate: Candidate) -> tuple[object, ...]:
@@ -343,7 +353,7 @@ def _distinct(designs: list[Design]) -> list[Design]:
         twin = next((n for n, d in enumerate(kept) if _shape(d) == _shape(design)), None)
         if twin is None:
             kept.append(design)
-        elif design.reason not in kept[twin].reason:
+        elif design.id in _ORDER and kept[twin].id in _ORDER and design.reason not in kept[twin].reason:
             reason = f"{kept[twin].reason} {design.reason}"
             kept[twin] = kept[twin].model_copy(update={"reason": reason[:1000]})
     return kept

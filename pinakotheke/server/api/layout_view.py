@@ -175,6 +175,8 @@ class DesignView(Schema):
     plan: Drawing
     parts: list[PartView]
     bays: list[BayView]
+    flat: bool
+    """Drawers and levels: the elevation shows all that a plan would."""
     unplaced: list[HeldView]
     finish: Finish
     weights: Weights
@@ -248,6 +250,7 @@ class Scene:
             plan=design_plan(design, self.survey, self.units, self.space.name, self.today),
             parts=[self._part(design, p) for p in design.parts if p.role in HOLDERS or p.role in MOVABLE],
             bays=[self._bay(design, n) for n in range(len(design.bays))],
+            flat=not any(s.kind == "run" for s in self.survey.parts),
             unplaced=[self._held(u.thing, u.count) for u in design.unplaced], finish=design.finish,
             weights=design.weights,
             marks=[MarkView(where=self.survey.section(m.section).label, height=with_unit(m.z, self.units), what=m.what)

@@ -3713,6 +3713,8 @@ export interface components {
             parts: components["schemas"]["PartView"][];
             /** Bays */
             bays: components["schemas"]["BayView"][];
+            /** Flat */
+            flat: boolean;
             /** Unplaced */
             unplaced: components["schemas"]["HeldView"][];
             finish: components["schemas"]["Finish"];

@@ -1,4 +1,4 @@
-import { Button, Loader, TextInput } from '@mantine/core'
+import { Button, Loader, Menu, TextInput } from '@mantine/core'
 import { useMediaQuery } from '@mantine/hooks'
 import { notifications } from '@mantine/notifications'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
@@ -96,12 +96,25 @@ function Hall({
               Dashed: {over.title}, over {chosen.title}. <kbd>c</kbd> takes it away.
             </span>
           )}
-          {other && !over && (
-            <Button size="compact-sm" variant="subtle" onClick={() => setComparing(true)}>
-              Compare with {other.title.toLowerCase()}
-            </Button>
+          {current.data && chosen && (
+            <BayStrip
+              key={current.data.id}
+              design={current.data}
+              families={gallery.families}
+              edits={edits}
+              busy={busy || rest.isPending}
+              onRest={() => rest.mutate(current.data)}
+            />
           )}
-          {chosen && <Versions spaceId={space.id} card={chosen} onKept={onChoose} />}
+          {chosen && (
+            <Versions
+              spaceId={space.id}
+              card={chosen}
+              onKept={onChoose}
+              other={other && !over ? other.title : null}
+              onCompare={() => setComparing(true)}
+            />
+          )}
           {current.data && (
             <Mover
               key={selected?.id ?? 'homeless'}
@@ -111,16 +124,6 @@ function Hall({
             />
           )}
         </div>
-        {current.data && chosen && (
-          <BayStrip
-            key={current.data.id}
-            design={current.data}
-            families={gallery.families}
-            edits={edits}
-            busy={busy || rest.isPending}
-            onRest={() => rest.mutate(current.data)}
-          />
-        )}
         {over && chosen && current.data && (
           <CompareSlip here={chosen.id} there={over.id} version={current.data.version} />
         )}
@@ -221,10 +224,15 @@ function useRest(spaceId: number) {
 function Versions({
   spaceId,
   card,
+  other,
+  onCompare,
   onKept,
 }: {
   spaceId: number
   card: Schemas['Card']
+  /** The title of the alternative beside it; null while it is compared already. */
+  other: string | null
+  onCompare: () => void
   onKept: (id: number) => void
 }) {
   const forget = useForget(spaceId)
@@ -242,7 +250,7 @@ function Versions({
     onError: fail,
   })
   const drop = useMutation({
-    mutationFn: () => body(api.DELETE('/api/designs/{design_id}', { params: { path } })),
+    mutationFn: () => api.DELETE('/api/designs/{design_id}', { params: { path } }),
     onSuccess: () => forget('gallery', 'ledger'),
     onError: fail,
   })
@@ -271,22 +279,24 @@ function Versions({
     )
   }
   return (
-    <span className="row tight no-print">
-      <Button size="compact-sm" variant="subtle" onClick={() => setName('')}>
-        Keep a version
-      </Button>
-      {card.kept && (
-        <Button size="compact-sm" variant="subtle" loading={drop.isPending} onClick={() => drop.mutate()}>
-          Take down
+    <Menu position="top-start" shadow="md">
+      <Menu.Target>
+        <Button size="compact-sm" variant="subtle">
+          This design
         </Button>
-      )}
-      <a href={`/api/designs/${card.id}/sheet.pdf?scale=20`} target="_blank" rel="noreferrer">
-        Print to scale
-      </a>
-      <a href={`/api/designs/${card.id}/model.glb`} download>
-        glTF
-      </a>
-    </span>
+      </Menu.Target>
+      <Menu.Dropdown>
+        {other !== null && <Menu.Item onClick={onCompare}>Compare with {other.toLowerCase()}</Menu.Item>}
+        <Menu.Item onClick={() => setName('')}>Keep a version</Menu.Item>
+        {card.kept && <Menu.Item onClick={() => drop.mutate()}>Take down</Menu.Item>}
+        <Menu.Item component="a" href={`/api/designs/${card.id}/sheet.pdf?scale=20`} target="_blank">
+          Print to scale
+        </Menu.Item>
+        <Menu.Item component="a" href={`/api/designs/${card.id}/model.glb`} download>
+          Carry away as glTF
+        </Menu.Item>
+      </Menu.Dropdown>
+    </Menu>
   )
 }
 
@@ -327,7 +337,8 @@ const NEXT: Record<DesignView, DesignView> = {
 function Hung({ design, edits, over, selected, onShow }: HungProps) {
   const phone = useMediaQuery(PHONE) ?? false
   const [asked, setLook] = useState<Look>(PLAIN)
-  const look: Look = phone && asked.view === 'both' ? { ...asked, view: 'elevation' } : asked
+  const single = phone || design.flat
+  const look: Look = single && asked.view === 'both' ? { ...asked, view: 'elevation' } : asked
   const change = (more: Partial<Look>) => setLook((was) => ({ ...was, ...more }))
   const parts = useMemo(() => new Map(design.parts.map((part) => [part.id, part])), [design])
   const wrong = useMemo(
@@ -391,7 +402,7 @@ function Hung({ design, edits, over, selected, onShow }: HungProps) {
         </Sheet>
         <LookBar
           look={look}
-          both={!phone}
+          both={!single}
           hasDoors={(design.finish.doors ?? 'none') !== 'none'}
           bays={design.bays.map((bay) => bay.name)}
           onChange={change}

@@ -46,7 +46,7 @@ export function WeightSliders({
             max={10}
             step={1}
             label={null}
-            thumbProps={{ 'aria-label': name }}
+            thumbLabel={name}
             value={weights[key] ?? 0}
             onChange={(value) => onChange({ ...weights, [key]: value })}
           />

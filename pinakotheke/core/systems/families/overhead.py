@@ -44,7 +44,8 @@ class Overhead(Family):
             found.append(
                 Bay(index=n, section=envelope.section, family=self.id, x=x, w=w, y=envelope.y_from,
                     depth=row.shape.depth - STRUT, hang_depth=row.shape.depth,
-                    z0=self._foot(row.shape), z1=row.shape.height, pitch=self.table["pitch"], pulls=False, has_base=False, last=n == len(row.widths) - 1)
+                    z0=self._foot(row.shape), z1=row.shape.height, pitch=self.table["pitch"], pulls=False,
+                    has_base=False, last=n == len(row.widths) - 1)
             )  # fmt: skip
             x += w
         return tuple(found)

@@ -7,10 +7,10 @@ WEB_SOURCES := $(shell find web/src web/public -type f) $(addprefix web/,index.h
 
 .PHONY: demo test lint format screenshots bench web contracts lock clean
 
-demo: .venv/.ready web/node_modules/.ready pinakotheke/server/static/index.html | /usr/bin/chromium ## run it with demo data
+demo: .venv/.primed web/node_modules/.ready pinakotheke/server/static/index.html | /usr/bin/chromium ## run it with demo data
 	$(BIN)/python manage.py demo --port $(PORT)
 
-test: .venv/.ready pinakotheke/server/static/index.html | /usr/bin/chromium ## all tests, the browser's too
+test: .venv/.primed pinakotheke/server/static/index.html | /usr/bin/chromium ## all tests, the browser's too
 	$(BIN)/python manage.py test tests --noinput
 
 lint: .venv/.ready web/node_modules/.ready ## style, types, import contracts, committed contracts
@@ -27,10 +27,10 @@ format: .venv/.ready web/node_modules/.ready ## mend what can be mended by itsel
 	$(BIN)/ruff format .
 	cd web && npx --no prettier --write src
 
-screenshots: .venv/.ready pinakotheke/server/static/index.html | /usr/bin/chromium ## docs/screenshots from the demo data
+screenshots: .venv/.primed pinakotheke/server/static/index.html | /usr/bin/chromium ## docs/screenshots from the demo data
 	$(BIN)/python -m tests.browser.screenshots
 
-bench: .venv/.ready ## speeds, gaps and bounds
+bench: .venv/.primed ## speeds, gaps and bounds
 	$(BIN)/python -m bench
 
 web: pinakotheke/server/static/index.html ## build the web application
@@ -54,6 +54,10 @@ clean: ## everything that can be made again
 	$(PYTHON) -c 'import ensurepip' 2>/dev/null || ./.ci/apt-install python3-venv
 	$(PYTHON) -m venv .venv
 	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps -r requirements.txt
+	touch $@
+
+.venv/.primed: .venv/.ready pinakotheke/core/layout/kernel.py
+	$(BIN)/python -c 'from pinakotheke.core.layout.interior import prime; prime()'
 	touch $@
 
 web/node_modules/.ready: web/package-lock.json

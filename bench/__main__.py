@@ -1,6 +1,6 @@
-"""`make bench`: the searches, hand edits at the API, the filling of runs, crowded surveys."""
+"""`make bench`: interiors, the filling of runs, hand edits at the API, whole searches, crowded surveys, lists."""
 
-from . import edits, runs, searches, surveys, things
+from . import edits, interiors, runs, searches, surveys, things
 
-for part in (searches, edits, runs, surveys, things):
+for part in (interiors, runs, edits, searches, surveys, things):
     part.main()

@@ -70,6 +70,19 @@ def pictures(page: Page) -> None:
     page.get_by_label("Dark", exact=True).click()
     take(page, "design-dark")
     page.get_by_label("Light", exact=True).click()
+    page.locator(".frontier").scroll_into_view_if_needed()
+    take(page, "frontier")
+    for name, key, view in (("corner", "loft-wardrobe", "both"), ("walk-round", "parcels-room", "walk-round"),
+                            ("boiler", "boiler-cupboard", "walk-round")):  # fmt: skip
+        page.goto(f"{home.rsplit('/', 1)[0]}/{spaces[key]}/layout")
+        expect(page.locator("[data-design]").first).to_be_visible(timeout=300_000)
+        expect(page.get_by_role("button", name="Search again")).to_be_visible(timeout=300_000)
+        page.get_by_label("View").get_by_text(view).click()
+        if view == "walk-round":
+            expect(page.get_by_role("application")).to_have_attribute("data-state", "shown")
+        take(page, f"design-{name}")
+    page.goto(f"{home}/layout")
+    expect(page.locator(".sheet .drawing").first).to_be_visible()
     stage(page, "materials")
     expect(page.get_by_test_id("bill-total")).to_be_visible()
     take(page, "list")

@@ -16,7 +16,7 @@ from scipy.optimize import linprog
 from pinakotheke.core.errors import Cancelled
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.inventory import Thing
-from pinakotheke.core.layout import Weights, kernel
+from pinakotheke.core.layout import Weights, columns, kernel
 from pinakotheke.core.layout.bound import credit, lower_bound, programme
 from pinakotheke.core.layout.interior import CODE, UNPLACED, Interior, Problem, Scale, read, search
 from pinakotheke.core.layout.lots import Household, cut
@@ -76,9 +76,9 @@ class BayTests(TestCase):
             spots = [problem.starts[n] for n in range(len(problem.lots)) if problem.lots[n].spots]
             held = np.array(spots, np.int64)
             spot_i, spot_f, troubles, bay_i, _bay_f, blocked, n_blocked, *_ = problem.arrays
-            slot_i, slot_f = np.empty((kernel.MOST_SLOTS, 5), np.int64), np.empty((kernel.MOST_SLOTS, 2))
+            slot_i, slot_f = np.empty((columns.MOST_SLOTS, 5), np.int64), np.empty((columns.MOST_SLOTS, 2))
             member = np.empty(len(spots), np.int64)
-            where, feet = np.empty(kernel.MOST_SLOTS, np.int64), np.empty(kernel.MOST_SLOTS, np.int64)
+            where, feet = np.empty(columns.MOST_SLOTS, np.int64), np.empty(columns.MOST_SLOTS, np.int64)
             slots, _ = kernel.pack(held, len(spots), spot_i, spot_f, -9, slot_i, slot_f, member, 0.0, bay_i[0, 0])
             if slots < 2:
                 continue
@@ -93,11 +93,11 @@ class BayTests(TestCase):
                         total = inf
                         break
                     total += sum(
-                        troubles[spot_i[held[k], kernel.ROW], foot] for k in range(len(spots)) if member[k] == c
+                        troubles[spot_i[held[k], columns.ROW], foot] for k in range(len(spots)) if member[k] == c
                     )
                     top = foot + int(slot_i[c, 1])
                 best = min(best, total)
-            self.assertAlmostEqual(points if points < kernel.BIG else inf, best, msg=f"seed {seed}")
+            self.assertAlmostEqual(points if points < columns.BIG else inf, best, msg=f"seed {seed}")
             tried += 1
         self.assertGreater(tried, 15)
 

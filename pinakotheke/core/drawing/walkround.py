@@ -5,10 +5,9 @@ by the id of the part or thing it shows. Frames and trolleys are shown by their 
 """
 
 from collections.abc import Iterator, Mapping
+from typing import TYPE_CHECKING
 
 import numpy as np
-import trimesh
-from trimesh.visual.material import PBRMaterial
 
 from ..base import Frozen
 from ..inventory import Thing
@@ -19,6 +18,10 @@ from ..survey import Survey
 from ..survey.closed import ceiling_points
 from ..survey.square import Frame, frames
 from ..systems import HOLDERS, Part, family_of
+
+if TYPE_CHECKING:
+    import trimesh
+    from trimesh.visual.material import PBRMaterial
 
 COLOURS: Mapping[str, tuple[int, int, int]] = {
     "wall": (238, 232, 220), "floor": (214, 205, 188), "board": (205, 178, 140), "metal": (140, 146, 150),
@@ -46,6 +49,9 @@ class Box(Frozen):
 
 def walkround(design: Design, survey: Survey, things: tuple[Thing, ...]) -> bytes:
     """The design with its walls and everything in it, as a GLB file."""
+    import trimesh  # takes a second to import, and only this view needs it
+    from trimesh.visual.material import PBRMaterial
+
     scene = trimesh.Scene()
     names = {t.id: t for t in things}
     placed = _placed(design, survey)
@@ -135,7 +141,9 @@ def _part(part: Part) -> Iterator[Box]:
         yield box.model_copy(update={"name": f"{part.id} {name}", **change})
 
 
-def _add(scene: trimesh.Scene, box: Box, frame: Frame, foot: float, material: PBRMaterial, n: int) -> None:
+def _add(scene: "trimesh.Scene", box: Box, frame: Frame, foot: float, material: "PBRMaterial", n: int) -> None:
+    import trimesh
+
     mesh = trimesh.creation.box(extents=(box.w / 1000, box.h / 1000, box.d / 1000))
     mesh.visual = trimesh.visual.TextureVisuals(material=material)
     middle = frame.to_plan(box.x + box.w / 2, box.y + box.d / 2)

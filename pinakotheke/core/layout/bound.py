@@ -6,8 +6,8 @@ up to at most its height. A lot may stay out at the price of an unplaced one. Sp
 compartment and the true order only cost more, so the programme's optimum is a valid bound.
 """
 
+from .columns import ASKED, BASE_CREDIT, BAY, EXTRA, FRONT_COST, HAS_BASE, OPEN, PITCHES, ROOM, ROW, UNITS
 from .interior import UNPLACED, Problem
-from .kernel import ASKED, BASE_CREDIT, BAY, EXTRA, FRONT_COST, HAS_BASE, OPEN, PITCHES, ROOM, ROW, UNITS
 
 Programme = tuple[list[float], list[tuple[int, int, float]], int, list[float]]
 

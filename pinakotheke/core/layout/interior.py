@@ -13,7 +13,7 @@ import numpy as np
 
 from ..systems import FRONTS, Bay, Holder, family_named
 from ..tables import value
-from . import kernel
+from . import columns
 from .lots import Lot, Spot, component_of
 from .models import Weights
 
@@ -105,17 +105,17 @@ class Problem:
         rows: dict[tuple[float, ...], int] = {}
         ranks = sorted(range(len(self.spots)), key=lambda k: (-self.spots[k][1].units, -self.spots[k][1].asked, k))
         for rank, k in enumerate(ranks):
-            spot_i[k, kernel.RANK] = rank
+            spot_i[k, columns.RANK] = rank
         for k, (_, spot) in enumerate(self.spots):
             bay = self.bays[spot.bay]
             family = family_named(bay.family)
             price, capacity, rating, hours = component_of(family, spot.role, bay, spot.front)
             role = "shelf" if spot.role == "base" else spot.role
-            spot_i[k, : kernel.RANK] = (
+            spot_i[k, : columns.RANK] = (
                 spot.bay, CODE[role], spot.units, spot.lowest, spot.highest,
                 rows.setdefault(spot.troubles, len(rows)),
             )  # fmt: skip
-            spot_i[k, kernel.FLOOR] = int(spot.highest == 0 and spot.way == "floor")
+            spot_i[k, columns.FLOOR] = int(spot.highest == 0 and spot.way == "floor")
             opening = self.scale.money * price + self.scale.part + self.scale.hour * hours
             own = spot.container.startswith("own-")
             extra = self.scale.money * spot.extra - (self.scale.reuse * 5 if own else 0)
@@ -167,7 +167,7 @@ def search(problem: Problem, *, moves: int, seed: int, check: Check, start: Choi
     quick order, so what they end with is held against what they began with.
     """
     choice = np.asarray(start if start is not None else (-1,) * len(problem.lots), np.int64)
-    state, done, begun = seed % (kernel.MODULUS - 1) + 1, 0, None
+    state, done, begun = seed % (columns.MODULUS - 1) + 1, 0, None
     state, _ = _run(problem, choice, 0, state, HOT, HOT, begun=0)
     check()
     begun = read(problem, tuple(int(c) for c in choice))
@@ -187,6 +187,8 @@ def search(problem: Problem, *, moves: int, seed: int, check: Check, start: Choi
 def _run(
     problem: Problem, choice: Any, moves: int, state: int, hot: float, cold: float, *, begun: int
 ) -> tuple[int, float]:
+    from . import kernel  # numba takes half a second to import, and only a search needs it
+
     spot_i, spot_f, troubles, bay_i, bay_f, blocked, n_blocked, thing, things, group, groups = problem.arrays
     things[:], groups[:] = 0, 0
     state, best, _, _ = kernel.anneal(
@@ -207,7 +209,7 @@ def read(problem: Problem, choices: Choice) -> Interior:
     for lot in problem.lots:
         spot = choices[lot.index]
         if spot >= 0:
-            bay = int(spot_i[spot, kernel.BAY])
+            bay = int(spot_i[spot, columns.BAY])
             held[bay].append(spot)
             bays_of.setdefault(lot.thing.id, set()).add(bay)
             if lot.thing.together:
@@ -228,28 +230,30 @@ def _stack(problem: Problem, bay: int, spots: list[int], chest: int, shelf: int)
     spot_i, spot_f, troubles, bay_i, bay_f, blocked, n_blocked, *_ = problem.arrays
     if not spots:
         return 0.0, []
+    from . import kernel
+
     n = len(spots)
     held = np.array(spots, np.int64)
-    slot_i, slot_f = np.empty((kernel.MOST_SLOTS, 5), np.int64), np.empty((kernel.MOST_SLOTS, 2))
+    slot_i, slot_f = np.empty((columns.MOST_SLOTS, 5), np.int64), np.empty((columns.MOST_SLOTS, 2))
     member = np.empty(n, np.int64)
-    where, feet = np.empty(kernel.MOST_SLOTS, np.int64), np.empty(kernel.MOST_SLOTS, np.int64)
-    slots, price = kernel.pack(held, n, spot_i, spot_f, chest, slot_i, slot_f, member, bay_f[bay, kernel.COVER_COST],
-                               bay_i[bay, kernel.PITCHES])  # fmt: skip
+    where, feet = np.empty(columns.MOST_SLOTS, np.int64), np.empty(columns.MOST_SLOTS, np.int64)
+    slots, price = kernel.pack(held, n, spot_i, spot_f, chest, slot_i, slot_f, member, bay_f[bay, columns.COVER_COST],
+                               bay_i[bay, columns.PITCHES])  # fmt: skip
     if slots < 0:
         raise RuntimeError("a bay of the answer does not hold what is in it")
-    best = (kernel.BIG, 0, 0)
+    best = (columns.BIG, 0, 0)
     for exact in (EXACT_LAST, 0):
         if exact and slots > EXACT_LAST + 4:
             continue
         best = kernel.order(held, n, slots, spot_i, troubles, chest, slot_i, member, bay_i[bay], blocked[bay],
                             n_blocked[bay], exact, where, feet)  # fmt: skip
-        if best[0] < kernel.BIG:
+        if best[0] < columns.BIG:
             break
     points, used, blocks = best
-    if points >= kernel.BIG:
+    if points >= columns.BIG:
         raise RuntimeError("a bay of the answer does not stand")
-    based = bool(bay_i[bay, kernel.HAS_BASE]) and slot_i[where[0], 0] == shelf and feet[0] == 0
-    cost = price - (bay_f[bay, kernel.BASE_CREDIT] if based else 0) + points + used * bay_f[bay, kernel.FRONT_COST]
+    based = bool(bay_i[bay, columns.HAS_BASE]) and slot_i[where[0], 0] == shelf and feet[0] == 0
+    cost = price - (bay_f[bay, columns.BASE_CREDIT] if based else 0) + points + used * bay_f[bay, columns.FRONT_COST]
     return float(cost), _compartments(problem, held, member, slot_i, where, feet, int(blocks), slots, chest, based)
 
 
@@ -281,3 +285,8 @@ def _compartments(problem: Problem, held: Any, member: Any, slot_i: Any, where: 
 def fronts_of(compartment: Compartment) -> int:
     """The height of a drawer's or basket's front: that of the tallest thing in it; 0 for what has none."""
     return max((s.front for _, s in compartment.spots), default=0) if compartment.role in FRONTS else 0
+
+
+def prime() -> None:
+    """Compile the kernel, or fetch it from where an earlier run kept it, so that nobody waits for it later."""
+    search(Problem([], [], Scale.of(Weights())), moves=0, seed=1, check=lambda: None)

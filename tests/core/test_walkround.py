@@ -1,0 +1,198 @@
+"""Where everything lies, and the same in three dimensions: read back by a reader that did not write it."""
+
+import io
+import json
+import struct
+from itertools import pairwise
+from unittest import TestCase
+
+import trimesh
+
+from pinakotheke.core.drawing import design_elevation, design_plan, design_section, walkround
+from pinakotheke.core.layout import Design, Task, design_space
+from pinakotheke.core.layout.compare import home_differences, part_differences
+from pinakotheke.core.layout.contain import lying
+from pinakotheke.core.layout.edits import MirrorRow, MovePart, RemovePart, SetFinish, apply
+from pinakotheke.core.layout.trial import MOST_PER_SECTION, trial_marks
+from pinakotheke.core.survey import envelopes
+from pinakotheke.core.survey.square import frames
+from pinakotheke.core.systems import HANGING, HOLDERS, Finish
+
+from .examples import FOLDED, WARDROBE, demo_house, hung, solved, survey, wardrobe
+
+NAMES = {t.id: t for t in (*WARDROBE, *FOLDED)}
+_LOFT: list[tuple[Task, Design]] = []
+
+
+def loft() -> tuple[Task, Design]:
+    """The loft wardrobe on two walls."""
+    if not _LOFT:
+        house = demo_house()
+        space = house.space("loft-wardrobe")
+        task = Task(space.id, space.survey, envelopes(space.survey, house.rules), house.things_in(space.id), house.people,
+                    house.rules, effort=0.1)  # fmt: skip
+        _LOFT.append((task, next(d for d in design_space(task).alternatives if len(d.sections) == 2)))
+    return _LOFT[0]
+
+
+class LyingTests(TestCase):
+    def test_everything_lies_in_its_compartment_side_by_side(self) -> None:
+        for design in (wardrobe(), hung()):
+            for part in design.parts:
+                if part.role not in HOLDERS or part.role == "floor":
+                    continue
+                pieces = lying(design, part, NAMES)
+                self.assertEqual({p.thing for p in pieces}, {a.thing for a in design.held_by(part.id)})
+                for piece in pieces:
+                    self.assertGreaterEqual(piece.x, part.x - 1e-6)
+                    self.assertLessEqual(piece.x + piece.w, part.x + part.w + 1e-6, (part.id, piece))
+                    if part.role in HANGING:
+                        self.assertLessEqual(piece.z + piece.h, part.z + 1e-6)
+                for one, other in pairwise(sorted(pieces, key=lambda p: p.x)):
+                    self.assertLessEqual(one.x + one.w, other.x + 1e-6, part.id)
+
+    def test_every_piece_is_shown(self) -> None:
+        design = wardrobe()
+        rail = next(p for p in design.parts if p.role == "rail")
+        garments = [p for p in lying(design, rail, NAMES) if p.thing == "shirts"]
+        self.assertEqual(len(garments), sum(a.count for a in design.held_by(rail.id) if a.thing == "shirts"))
+        for part in (p for p in design.parts if p.role in ("shelf", "base")):
+            stacked = sum(p.count for p in lying(design, part, NAMES) if p.way == "shelf")
+            self.assertEqual(stacked, sum(a.count for a in design.held_by(part.id) if a.way == "shelf"))
+
+    def test_in_a_drawers_row_things_lie_before_their_divider(self) -> None:
+        house = demo_house()
+        space = house.space("ticket-drawer")
+        task = Task(space.id, space.survey, envelopes(space.survey, house.rules), house.things_in(space.id), house.people,
+                    house.rules, effort=0.1)  # fmt: skip
+        names = {t.id: t for t in task.things}
+        for design in design_space(task).alternatives:
+            bay = design.bays[0]
+            for part in (p for p in design.parts if p.role == "strip"):
+                for piece in lying(design, part, names):
+                    low, high = (piece.y, piece.y + piece.d) if bay.axis == "y" else (piece.x, piece.x + piece.w)
+                    self.assertGreaterEqual(low, getattr(part, bay.axis))
+                    self.assertLessEqual(high, bay.z1 + 1e-6)
+                    self.assertLessEqual(piece.h, bay.height)
+
+
+class ModelTests(TestCase):
+    def test_it_is_binary_gltf_2_with_lengths_that_add_up(self) -> None:
+        """Khronos glTF 2.0, 4.4 (binary glTF layout): magic, version, total length, JSON chunk first (from memory)."""
+        data = walkround(wardrobe(), survey(), WARDROBE)
+        magic, version, length = struct.unpack_from("<4sII", data)
+        self.assertEqual((magic, version, length), (b"glTF", 2, len(data)))
+        size, kind = struct.unpack_from("<I4s", data, 12)
+        self.assertEqual((kind, size % 4), (b"JSON", 0))
+        document = json.loads(data[20 : 20 + size])
+        self.assertEqual(document["asset"]["version"], "2.0")
+        for accessor in document["accessors"]:
+            self.assertLess(accessor["bufferView"], len(document["bufferViews"]))
+
+    def test_every_part_stands_there_in_metres_where_the_design_has_it(self) -> None:
+        design = wardrobe()
+        scene = trimesh.load(io.BytesIO(walkround(design, survey(), WARDROBE)), file_type="glb")
+        for part in (p for p in design.parts if p.role in ("shelf", "rail", "plinth", "base")):
+            transform, name = scene.graph[part.id]
+            low, high = trimesh.transform_points(scene.geometry[name].bounds, transform)
+            for got, wanted in zip(
+                (*low, *high), (part.x, part.z, part.y, part.x + part.w, part.z + part.h, part.y + part.d), strict=True
+            ):
+                self.assertAlmostEqual(got, wanted / 1000, places=4)
+
+    def test_the_second_wall_of_a_corner_is_turned_as_in_the_plan(self) -> None:
+        task, design = loft()
+        scene = trimesh.load(io.BytesIO(walkround(design, task.survey, task.things)), file_type="glb")
+        placed = {f.section: f for f in frames(task.survey)}
+        part = next(
+            p for p in design.parts if p.section == "B" and p.role in ("shelf", "frame", "panel", "standard", "post")
+        )
+        name = part.id if part.role != "frame" else f"{part.id} left"
+        transform, _ = scene.graph[name]
+        middle = placed["B"].to_plan(part.x + part.w / 2, part.y + part.d / 2)
+        if part.role != "frame":
+            self.assertAlmostEqual(transform[0, 3], middle[0] / 1000, places=3)
+            self.assertAlmostEqual(transform[2, 3], middle[1] / 1000, places=3)
+
+    def test_doors_are_left_off_so_that_one_looks_in(self) -> None:
+        shallow = solved(families=("carcase",), finish=Finish(doors="hinged")).alternatives[0]
+        scene = trimesh.load(io.BytesIO(walkround(shallow, survey(), WARDROBE)), file_type="glb")
+        self.assertFalse([n for n in scene.graph.nodes_geometry if n.startswith("door")])
+
+
+class DrawingTests(TestCase):
+    def test_two_walls_are_unfolded_side_by_side(self) -> None:
+        task, design = loft()
+        drawn = design_elevation(design, task.survey, task.things, "metric", "Loft")
+        self.assertIn("unfolded", drawn.title.shows)
+        self.assertTrue({p.id for p in design.parts} <= {r.of for r in drawn.rects})
+        ends = {
+            s: max(r.x + r.w for r in drawn.rects if r.of in {p.id for p in design.parts if p.section == s})
+            for s in ("A", "B")
+        }
+        starts = min(r.x for r in drawn.rects if r.of in {p.id for p in design.parts if p.section == "B"})
+        self.assertGreater(starts, ends["A"])
+
+    def test_the_plan_of_a_corner_shows_both_runs_where_they_stand(self) -> None:
+        task, design = loft()
+        drawn = design_plan(design, task.survey, "metric", "Loft")
+        shown = {r.of for r in drawn.rects} | {line.of for line in drawn.lines}
+        for section in ("A", "B"):
+            self.assertTrue(shown & {p.id for p in design.parts if p.section == section})
+
+    def test_shut_doors_hide_what_is_inside_and_open_ones_sweep_the_plan(self) -> None:
+        design = solved(families=("carcase",), finish=Finish(doors="hinged")).alternatives[0]
+        shut = design_elevation(design, survey(), WARDROBE, "metric", "x", doors="shut")
+        opened = design_elevation(design, survey(), WARDROBE, "metric", "x")
+        self.assertFalse([r for r in shut.rects if r.layer == "content"])
+        self.assertTrue([r for r in opened.rects if r.layer == "content"])
+        swept = design_plan(design, survey(), "metric", "x")
+        self.assertTrue([line for line in swept.lines if line.of.startswith("door") and line.layer == "access"])
+        still = design_plan(design, survey(), "metric", "x", doors="shut")
+        self.assertFalse([line for line in still.lines if line.of.startswith("door") and line.layer == "access"])
+
+    def test_piece_by_piece_there_is_one_shape_for_each_garment(self) -> None:
+        design = wardrobe()
+        drawn = design_elevation(design, survey(), WARDROBE, "metric", "x", inside="silhouettes")
+        garments = [line for line in drawn.lines if line.layer == "content" and line.of == "shirts"]
+        hanging = sum(a.count for a in design.assignments if a.thing == "shirts" and a.way == "hang")
+        self.assertEqual(len(garments), hanging)
+        bare = design_elevation(design, survey(), WARDROBE, "metric", "x", inside="bare", dimensioned=False)
+        self.assertFalse(bare.dimensions or [r for r in bare.rects if r.layer == "content"])
+
+    def test_a_section_shows_depths(self) -> None:
+        design = wardrobe()
+        drawn = design_section(design, survey(), WARDROBE, "metric", "x", 0)
+        frame = next(p for p in design.parts if p.role == "frame" and p.bay == 0)
+        (cut,) = (r for r in drawn.rects if r.of == frame.id)
+        self.assertEqual((cut.x, cut.w, cut.y, cut.h), (frame.y, frame.d, frame.z, frame.h))
+
+    def test_trial_marks_are_drawn_across_the_wall(self) -> None:
+        design = hung()
+        marks = trial_marks(design)
+        self.assertTrue(0 < len(marks) <= MOST_PER_SECTION)
+        self.assertEqual([m.z for m in marks], sorted((m.z for m in marks), reverse=True))
+        plain = design_elevation(design, survey(), FOLDED, "metric", "x")
+        marked = design_elevation(design, survey(), FOLDED, "metric", "x", marks=marks)
+        self.assertEqual(len(marked.lines), len(plain.lines) + len(marks))
+
+
+class CompareTests(TestCase):
+    def test_a_design_does_not_differ_from_itself(self) -> None:
+        self.assertEqual((part_differences(wardrobe(), wardrobe()), home_differences(wardrobe(), wardrobe())), ((), ()))
+
+    def test_a_part_taken_out_and_a_thing_moved_are_named(self) -> None:
+        one = wardrobe()
+        shelf = next(p for p in one.parts if p.role == "rail")
+        other = apply(one, RemovePart(part=shelf.id))
+        (difference,) = part_differences(one, other)
+        self.assertEqual((difference.name, difference.here - difference.there), ("Hanging rail", 1))
+        gone = {h.thing: h.there for h in home_differences(one, other)}
+        for a in one.held_by(shelf.id):
+            self.assertNotIn("rail", " ".join(gone[a.thing]))
+        lower = apply(one, MovePart(part=shelf.id, steps=-8))
+        self.assertTrue(home_differences(one, lower))
+
+    def test_turned_about_the_articles_are_the_same(self) -> None:
+        self.assertEqual(part_differences(wardrobe(), apply(wardrobe(), MirrorRow(bay=0))), ())
+        self.assertTrue(part_differences(wardrobe(), apply(wardrobe(), SetFinish(finish=Finish(base="legs")))))

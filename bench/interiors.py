@@ -99,8 +99,10 @@ def main() -> None:
             print(
                 f"interior: {name} seed {seed}: first {took:.2f} s ({took / promised:.0%} of promise, {first.unplaced} out)"
             )
-            print(f"  at {seconds:.0f} s {got.cost:.0f} ({got.unplaced} out), {got.cost / best - 1:.1%} over the best known "
-                  f"{best:.0f}{note} (promise {gap:.0%}); LP bound {bound:.0f}, {1 - bound / got.cost:.0%} off")  # fmt: skip
+            print(
+                f"  at {seconds:.0f} s {got.cost:.0f} ({got.unplaced} out), {got.cost / best - 1:.1%} over the best known"
+                f" {best:.0f}{note} (promise {gap:.0%}); LP bound {bound:.0f}, {1 - bound / got.cost:.0%} off"
+            )
     for bays, groups in GROWTH:
         problem = problem_of(bays, groups, 1)
         start = perf_counter()

@@ -98,3 +98,91 @@ class VerifierTests(TestCase):
         self.assertIn("unknown", self.codes(self.design, things=WARDROBE[1:]))
         twice = self.design.model_copy(update={"parts": (*self.design.parts, self.design.parts[0])})
         self.assertIn("unknown", self.codes(twice))
+
+
+class WholeSpaceTests(TestCase):
+    """Rules that the families beside carcases bring: each good answer is broken in one way and the proof must say so."""
+
+    def broken(self, design: Design, part_id: str, **fields: object) -> set[str]:
+        parts = tuple(p.model_copy(update=fields) if p.id == part_id else p for p in design.parts)
+        return {f.code for f in verify(design.model_copy(update={"parts": parts}), regions(), self.things)}
+
+    def setUp(self) -> None:
+        from .examples import FOLDED, hung
+
+        self.design, self.things = hung(), FOLDED
+
+    def test_a_shelf_lower_than_the_standard_reaches_is_not_carried(self) -> None:
+        shelf = next(p for p in self.design.parts if p.role == "shelf")
+        self.assertIn("support", self.broken(self.design, shelf.id, z=56))
+
+    def test_a_standard_taken_away_leaves_shelves_hanging(self) -> None:
+        standard = next(p for p in self.design.parts if p.role == "standard")
+        gone = self.design.model_copy(update={"parts": tuple(p for p in self.design.parts if p.id != standard.id)})
+        self.assertIn("support", {f.code for f in verify(gone, regions(), self.things)})
+
+    def test_a_design_for_a_wall_nobody_measured(self) -> None:
+        elsewhere = self.design.model_copy(
+            update={"bays": tuple(b.model_copy(update={"section": "Z"}) for b in self.design.bays)}
+        )
+        self.assertEqual({f.code for f in verify(elsewhere, regions(), self.things)}, {"unknown"})
+
+    def test_a_container_that_is_not_there_or_too_small(self) -> None:
+        held = next(a for a in self.design.assignments)
+        for container in ("no-such-box", "tray-s"):
+            assignments = tuple(
+                a.model_copy(update={"container": container}) if a == held else a for a in self.design.assignments
+            )
+            codes = {
+                f.code
+                for f in verify(self.design.model_copy(update={"assignments": assignments}), regions(), self.things)
+            }
+            self.assertTrue(codes & {"unknown", "size", "capacity"}, (container, codes))
+
+    def test_a_pull_out_in_a_corner_opens_into_the_next_run(self) -> None:
+        design = wardrobe()
+        drawer = next(p for p in design.parts if p.role == "drawer")
+        bays = tuple(b.model_copy(update={"blind": 200}) if b.index == drawer.bay else b for b in design.bays)
+        faults = verify(design.model_copy(update={"bays": bays}), regions(), WARDROBE)
+        self.assertIn("pull-out", {f.code for f in faults if f.where == drawer.id})
+
+    def test_parts_of_two_walls_in_one_corner_are_found_in_the_plan(self) -> None:
+        from .test_walkround import loft
+
+        task, design = loft()
+        self.assertEqual(verify(design, task.envelopes, task.things, task.survey), ())
+        last = max((p for p in design.parts if p.section == "A" and p.d > 200), key=lambda p: p.x + p.w)
+        into = last.model_copy(
+            update={
+                "id": "stray",
+                "section": "B",
+                "x": 40,
+                "y": 20,
+                "z": last.z,
+                "w": 400,
+                "d": 400,
+                "fixed_to": "wall",
+                "bay": None,
+                "role": "panel",
+                "item": "cleat.panel",
+            }
+        )
+        end = next(
+            f
+            for f in __import__("pinakotheke.core.survey.square", fromlist=["frames"]).frames(task.survey)
+            if f.section == "A"
+        ).length
+        moved = last.model_copy(update={"x": int(end) - last.w - 5})
+        parts = (*(moved if p.id == last.id else p for p in design.parts), into)
+        faults = verify(design.model_copy(update={"parts": parts}), task.envelopes, task.things, task.survey)
+        self.assertTrue([f for f in faults if f.code == "overlap" and "corner" in f.detail])
+
+    def test_a_board_without_its_notch_meets_the_pipe(self) -> None:
+        from .examples import FOLDED, region, solved
+
+        line = "width 1000; height 2400; depth 500; door none; pipe at 0, 0 up, 80 x 2400, out 90"
+        design = solved(FOLDED, line, families=("cleat",)).alternatives[0]
+        shelf = next(p for p in design.parts if p.cuts)
+        parts = tuple(p.model_copy(update={"cuts": ()}) if p.id == shelf.id else p for p in design.parts)
+        faults = verify(design.model_copy(update={"parts": parts}), {"A": region(line)}, FOLDED)
+        self.assertIn(shelf.id, {f.where for f in faults if f.code == "closed"})

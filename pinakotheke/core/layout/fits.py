@@ -14,6 +14,8 @@ from ..inventory.needs import need, posed
 from ..systems import PULL_OUTS, Bay, Family, Part, Role
 from ..tables import value
 
+NEVER = 1e9
+"""What pieces ask that do not go in at all: more than any compartment has, mm and kg."""
 BESIDE_IN_DRAWER = 5
 """Finger room between things in a drawer's row, mm."""
 
@@ -42,7 +44,7 @@ def ask(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, rules: Hou
     if container is not None:
         kept = boxed(thing, container, count, turned)
         if kept is None:
-            return Ask(inf, inf, inf, inf, inf)
+            return Ask(NEVER, NEVER, NEVER, NEVER, NEVER)
         return Ask(kept.amount, kept.clear, kept.depth, kept.piece_width, kept.mass)
     if bay.axis != "z":
         return _in_drawer(thing, way, bay, rules, count, turned)

@@ -517,3 +517,42 @@ class DepthTests(TestCase):
             rows = sorted((r.x, r.end + f.ends) for f, r, *_ in candidate.spans)
             for (_, end), (start, _) in pairwise(rows):
                 self.assertLessEqual(end, start)
+
+
+class FinishTests(TestCase):
+    def test_a_fascia_takes_its_width_of_what_slides_out(self) -> None:
+        (bay,) = bays_of("track", widths=(690,))
+        trimmed = TRACK.finished(bay, Finish(fascia=True))
+        self.assertEqual(TRACK.clear_width("basket", bay) - TRACK.clear_width("basket", trimmed), 16)
+        self.assertEqual(TRACK.clear_width("shelf", bay), TRACK.clear_width("shelf", trimmed))
+
+    def test_wire_costs_less_than_board_and_is_listed_as_such(self) -> None:
+        (bay,) = bays_of("track", widths=(690,))
+        board = TRACK.placed(bay, "s", "shelf", 600)
+        wire = TRACK.placed(TRACK.finished(bay, Finish(ventilated=True)), "s", "shelf", 600)
+        self.assertLess(TRACK.price(wire), TRACK.price(board))
+        self.assertEqual((TRACK.named(wire), wire.item), ("Wire shelf", "track.wire-shelf"))
+
+    def test_drawers_take_glass_or_mesh_fronts(self) -> None:
+        (bay,) = bays_of("carcase", widths=(704,))
+        solid, glass, mesh = (
+            CARCASE.placed(CARCASE.finished(bay, Finish(fronts=f)), "d", "drawer", 200, 160)
+            for f in ("solid", "glass", "mesh")
+        )
+        self.assertTrue(CARCASE.price(solid) < CARCASE.price(mesh) < CARCASE.price(glass))
+        self.assertEqual(CARCASE.named(glass), "Drawer with a glass front")
+
+    def test_a_whole_design_in_glass_and_wire_verifies_and_lists_them(self) -> None:
+        from pinakotheke.core.layout import design_space, verify
+        from pinakotheke.core.materials import bill
+
+        for finish, family, item in (
+            (Finish(fronts="glass"), "carcase", "carcase.glass-drawer"),
+            (Finish(ventilated=True, fascia=True), "track", "track.wire-shelf"),
+        ):
+            things = (_thing("socks", "socks", 12, way="drawer"), *FOLDED_ONLY) if family == "carcase" else FOLDED_ONLY
+            one = task(things, OPEN, families=(family,), finish=finish)
+            design = design_space(one).alternatives[0]
+            self.assertEqual(verify(design, one.envelopes, things), ())
+            items = {line.item for line in bill(design).lines}
+            self.assertTrue(item in items or "carcase.basket" in items, items)

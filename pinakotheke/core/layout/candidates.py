@@ -27,6 +27,7 @@ PLACES = 6
 """Rows of modules kept for each count."""
 DENSEST_COUNTS = 4
 """Of a long stretch, only the counts that use it best are furnished."""
+AS_IT_COMES = Finish()
 COMPANIONS = ("trolley", "overhead", "pegs")
 """Families that go well into what another leaves free, in the order they are offered it."""
 MOST_FILLS, MOST_CANDIDATES = 90, 240
@@ -96,14 +97,15 @@ class Candidate:
 
 
 def stand(fills: tuple[Fill, ...], envelopes: Mapping[str, Envelope], blind: Mapping[str, list[tuple[float, float]]],
-          feet: Mapping[str, int]) -> Candidate:  # fmt: skip
+          feet: Mapping[str, int], finish: Finish = AS_IT_COMES) -> Candidate:  # fmt: skip
     """The candidate that these fills make: bays numbered, corners and heights of levels known to each."""
     bays: list[Bay] = []
     spans = []
     for fill in fills:
         for family, row in fill.rows:
             first = len(bays)
-            for bay in family.bays(envelopes[fill.section], row):
+            for plain in family.bays(envelopes[fill.section], row):
+                bay = family.finished(plain, finish)
                 hidden = sum(max(0.0, min(b, bay.x + bay.w) - max(a, bay.x)) for a, b in blind.get(fill.section, []))
                 bays.append(bay.model_copy(update={
                     "index": len(bays), "section": fill.section, "blind": int(hidden), "foot": feet.get(fill.section, 0),

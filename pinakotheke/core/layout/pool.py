@@ -54,7 +54,7 @@ def candidates(survey: Survey, envelopes: Mapping[str, Envelope], families: Iter
                                            blind.get(section.id, []), wanted)  # fmt: skip
         if fills:
             by_section.append((section, fills))
-    return [stand(chosen, envelopes, blind, feet) for chosen in _combined(by_section)][:MOST_CANDIDATES]
+    return [stand(chosen, envelopes, blind, feet, finish) for chosen in _combined(by_section)][:MOST_CANDIDATES]
 
 
 def _mixed(family: Family, made: list[Fill], others: list[Family], section: Section, envelope: Envelope, finish: Finish,

@@ -151,7 +151,8 @@ def restood(design: Design, changed: Mapping[Standing, Standing], moves: Mapping
         new = changed.get(old, old)
         family, region = family_named(new.family), _region(design, new.section)
         first = len(bays)
-        for bay in family.bays(region, new.row):
+        for plain in family.bays(region, new.row):
+            bay = family.finished(plain, design.finish)
             was = design.bays[back[len(bays)]] if len(bays) in back else None
             keep = {"blind": was.blind, "foot": was.foot, "locked": was.locked} if was else {}
             if was is not None and was.blind:

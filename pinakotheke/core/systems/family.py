@@ -19,7 +19,7 @@ from ..survey import Envelope
 from ..survey.closed import ClosedRegion
 from ..survey.models import Section
 from ..tables import load
-from .parts import FRONTS, HANGING, Bay, Blocked, Cut, Holder, Part, Role
+from .parts import FRONTS, HANGING, PULL_OUTS, Bay, Blocked, Cut, Holder, Part, Role
 
 CENT = Decimal("0.01")
 SEEN = 330
@@ -238,6 +238,11 @@ class Family(ABC):
         """Least run length in which one module stands."""
         return self.modules[0] + self.ends
 
+    def finished(self, bay: Bay, finish: Finish) -> Bay:
+        """A bay as its finish makes it: fascias narrow what slides out, fronts and boards are of another make."""
+        trim = int(self.table.get("fascia", 0)) if finish.fascia else 0
+        return bay.model_copy(update={"trim": trim, "fronts": finish.fronts, "open_boards": finish.ventilated})
+
     # -- compartments: from the table --
 
     def spec(self, role: Role) -> Spec:
@@ -270,7 +275,10 @@ class Family(ABC):
 
     def clear_width(self, role: Role, bay: Bay) -> float:
         """Width in mm that things have inside a compartment of this role."""
-        return float(bay.w - self.spec(role).sides - sum(min(c[1], bay.x + bay.w) - max(c[0], bay.x) for c in bay.cuts))
+        trim = bay.trim if role in PULL_OUTS else 0
+        return float(
+            bay.w - trim - self.spec(role).sides - sum(min(c[1], bay.x + bay.w) - max(c[0], bay.x) for c in bay.cuts)
+        )
 
     def clear_depth(self, role: Role, bay: Bay) -> float:
         """Depth in mm that things have in a compartment of this role."""
@@ -283,10 +291,15 @@ class Family(ABC):
         if role in ("rail", "tie rack"):
             # The tube alone: its centre stands at the hanging distance from the wall.
             y, d = bay.y + rail_distance(bay) - h // 2, h
-        kind = "shelf" if role == "cover" else role
+        kind = self._article("shelf" if role == "cover" else role, bay)
         return Part(id=part_id, item=f"{self.id}.{kind.replace(' ', '-')}", role=role, section=bay.section,
                     bay=bay.index, x=bay.x, y=y, z=z, w=bay.w, d=d, h=h, fixed_to=self.carrier(bay),
                     cuts=bay.cuts if role in ("shelf", "base", "cover", "floor", "hooks") else ())  # fmt: skip
+
+    def _article(self, kind: str, bay: Bay) -> str:
+        """The article a part is bought as: with another front, or open instead of a board, where there is one."""
+        own = {"drawer": f"{bay.fronts}-drawer", "shelf": "wire-shelf" if bay.open_boards else ""}.get(kind, "")
+        return own if own in self.table["price"] else kind
 
     def carrier(self, bay: Bay) -> str:
         """The id of the part that carries what is in a bay."""
@@ -328,7 +341,8 @@ class Family(ABC):
 
     def named(self, part: Part) -> str:
         """What a part is called for people."""
-        return str(self.table.get("names", {}).get(part.role, part.role.capitalize()))
+        names = self.table.get("names", {})
+        return str(names.get(part.item.split(".")[1]) or names.get(part.role, part.role.capitalize()))
 
     def extras(self, parts: tuple[Part, ...]) -> Iterator[tuple[str, str, int, int, Decimal, str]]:
         """What is bought beside the parts: key, name, needed, per pack, price of a pack, unit."""

@@ -117,6 +117,11 @@ class Bay(Frozen):
     """Height above the floor of whatever the section's own heights are counted from."""
     cuts: tuple[Cut, ...] = ()
     locked: bool = False
+    trim: int = 0
+    """What fascias take of the width of whatever slides out."""
+    fronts: Literal["solid", "glass", "mesh"] = "solid"
+    open_boards: bool = False
+    """Wire or slats instead of boards, where the family has them."""
     blocked: tuple[Blocked, ...] = ()
 
     @property

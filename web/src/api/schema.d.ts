@@ -4007,6 +4007,22 @@ export interface components {
              */
             locked: boolean;
             /**
+             * Trim
+             * @default 0
+             */
+            trim: number;
+            /**
+             * Fronts
+             * @default solid
+             * @enum {string}
+             */
+            fronts: "solid" | "glass" | "mesh";
+            /**
+             * Open Boards
+             * @default false
+             */
+            open_boards: boolean;
+            /**
              * Blocked
              * @default []
              */

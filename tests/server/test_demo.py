@@ -11,7 +11,7 @@ ROOT = Path(__file__).parents[2]
 COUNT = """
 import django; django.setup()
 from pinakotheke.server import models
-solve = models.Solve.objects.get()
+solve = models.Solve.objects.order_by("pk").first()
 print(models.Household.objects.count(), models.Design.objects.count(), solve.status, solve.progress)
 """
 

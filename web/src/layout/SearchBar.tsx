@@ -163,7 +163,7 @@ function WishesPopover({
             data={gallery.families.map((family) => ({ value: family.id, label: family.name }))}
             value={asked.families ?? []}
             onChange={(families) => onChange({ ...asked, families })}
-            comboboxProps={{ withinPortal: false }}
+            comboboxProps={{ withinPortal: false, position: 'top' }}
           />
           <div className="row tight">
             <Button size="compact-sm" onClick={onAsk}>

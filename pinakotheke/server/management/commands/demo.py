@@ -16,7 +16,7 @@ from django.core.management.base import BaseCommand, CommandParser
 from pinakotheke.core.housefile import load_house
 from pinakotheke.server import models
 from pinakotheke.server.actions.house import import_house
-from pinakotheke.server.actions.layout import ask
+from pinakotheke.server.actions.layout import OVER, ask
 from pinakotheke.server.jobs import pick_up_again
 
 DEMO_USER = "demo"
@@ -77,7 +77,8 @@ class Command(BaseCommand):
         """
         user = household.members.get()
         spaces = list(household.space_set.order_by("pk"))
-        asked = [ask(user, s.pk) for s in spaces if not s.designs.exists()]
+        waiting = [s for s in spaces if not s.designs.exists() and not s.solves.exclude(status__in=OVER).exists()]
+        asked = [ask(user, s.pk) for s in waiting]
         if asked and asked[0].space_id == spaces[0].pk:
             while not asked[0].is_over:
                 time.sleep(0.2)

@@ -65,7 +65,7 @@ def pictures(page: Page) -> None:
     expect(page.locator(".room-card").first).to_be_visible(timeout=60_000)
     take(page, "zones")
     stage(page, "layout")
-    page.locator("[data-part*=drawer]").first.click()
+    page.locator("[data-part*=shelf]").first.click()
     take(page, "design")
     page.get_by_label("Dark", exact=True).click()
     take(page, "design-dark")

@@ -17,7 +17,7 @@ export function CompareSlip({ here, there, version }: { here: number; there: num
   return (
     <Fetched query={query} waiting="Comparing">
       {(data) => (
-        <section className="compare" aria-label="Comparison">
+        <section className="compare" aria-label="Comparison" tabIndex={0}>
           <table>
             <thead>
               <tr>

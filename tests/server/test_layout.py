@@ -287,3 +287,81 @@ class EditTests(ServerTestCase):
         self.assertEqual(body["states"]["inventory"], "4 things")
         gone = self.ada.get(f"/spaces/{self.space}/ledger?design=999999").body
         self.assertIsNotNone(gone["ledger"]["design"])
+
+
+class RowEditTests(ServerTestCase):
+    """Whole bays and rows through the API, each answer with its drawings, ledger and findings."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.space = self.closet(LINE, THINGS)
+        self.ada.post(f"/spaces/{self.space}/solves", {"families": ["carcase"]})
+        card = self.ada.get(f"/spaces/{self.space}/designs").body["designs"][0]
+        self.path, self.version = f"/designs/{card['id']}", card["version"]
+        self.before = self.ada.get(self.path).body
+
+    def edit(self, **command: Any) -> Any:
+        answer = self.ada.post(f"{self.path}/edits", {"version": self.version, "command": command})
+        if answer.status_code == 200:
+            self.version = answer.body["version"]
+        return answer
+
+    def test_mirrored_lower_less_deep_and_back(self) -> None:
+        for command in ({"do": "mirror", "bay": 0}, {"do": "reshape", "bay": 0, "taller": -1},
+                        {"do": "reshape", "bay": 0, "deeper": -1}, {"do": "copy bay", "bay": 0, "onto": 1}):  # fmt: skip
+            answer = self.edit(**command)
+            self.assertEqual(answer.status_code, 200, answer.body)
+            self.assertNotEqual(answer.body["elevation"]["rects"], self.before["elevation"]["rects"])
+        for _ in range(4):
+            answer = self.ada.post(f"{self.path}/undo", {"version": self.version})
+            self.version = answer.body["version"]
+        self.assertEqual(answer.body["parts"], self.before["parts"])
+
+    def test_a_finish_is_drawn_bought_and_remembered(self) -> None:
+        self.edit(do="reshape", bay=0, deeper=-1)
+        shut = self.edit(do="finish", finish={"doors": "hinged", "lights": True}).body
+        names = {line["name"] for line in shut["bill"]["lines"]}
+        self.assertTrue({"Door", "Light", "Driver for lights"} <= names, names)
+        drawn = self.ada.get(f"{self.path}/drawing?doors=shut").body
+        self.assertTrue([r for r in drawn["rects"] if r["role"] == "door"])
+        self.assertFalse([r for r in drawn["rects"] if r["layer"] == "content"])
+
+    def test_a_row_in_another_family_waits_for_the_rest_to_be_found(self) -> None:
+        other = self.edit(do="swap family", bay=0, family="track").body
+        self.assertEqual(other["family"], "Track and standard")
+        self.assertEqual(other["ledger"]["unplaced"], 27)
+        asked = self.ada.post(f"{self.path}/rest", {"version": self.version})
+        self.assertEqual(asked.status_code, 202)
+        after = self.ada.get(self.path).body
+        self.assertLess(after["ledger"]["unplaced"], 27)
+
+    def test_what_is_locked_is_shown_and_refused(self) -> None:
+        part = next(p for p in self.before["parts"] if p["movable"])["id"]
+        locked = self.edit(do="lock", part=part).body
+        self.assertTrue(next(p for p in locked["parts"] if p["id"] == part)["locked"])
+        self.assertProblem(self.edit(do="move", part=part, steps=1), 422, "locked")
+        self.edit(do="lock", part=part, locked=False)
+        self.assertEqual(self.edit(do="move", part=part, steps=0).status_code, 200)
+
+    def test_the_rest_is_only_found_on_the_version_seen(self) -> None:
+        self.assertProblem(self.ada.post(f"{self.path}/rest", {"version": 99}), 409, "version")
+
+    def test_what_no_family_does_is_refused_with_the_mend(self) -> None:
+        for command, said in (({"do": "widen", "bay": 0, "steps": 10}, "Widths are"),
+                              ({"do": "swap family", "bay": 0, "family": "wicker"}, "There are"),
+                              ({"do": "reshape", "bay": 0, "taller": 10}, "It can be"),
+                              ({"do": "mirror", "bay": 99}, "The design has")):  # fmt: skip
+            self.assertProblem(self.edit(**command), 422, said)
+        self.assertEqual(self.ada.get(self.path).body["parts"], self.before["parts"])
+
+    def test_two_spaces_are_not_compared(self) -> None:
+        other = self.closet(LINE, "3 shirts")
+        self.ada.post(f"/spaces/{other}/solves", {"families": ["track"]})
+        theirs = self.ada.get(f"/spaces/{other}/designs").body["designs"][0]["id"]
+        self.assertProblem(self.ada.get(f"{self.path}/compare/{theirs}"), 422, "two spaces")
+
+    def test_trial_marks_and_asked_against_capacity_stand_beside_the_answer(self) -> None:
+        self.assertTrue(self.before["marks"] and all(m["height"] and m["what"] for m in self.before["marks"]))
+        self.assertIn("% full", self.before["asked"])
+        self.assertIn("bound", self.before["outcome"])
+        self.assertFalse(self.before["flat"])

@@ -194,6 +194,16 @@ class Family(ABC):
     def shapes(self, envelope: Envelope, finish: Finish) -> tuple[Shape, ...]:
         """Heights and depths that stand in the envelope, tallest and deepest first; empty when none does."""
 
+    def standing_shapes(self, envelope: Envelope) -> tuple[Shape, ...]:
+        """Every height and depth of the table that stands in the envelope, under a slope as far out as it must."""
+        found = []
+        for height in sorted((h for h in self.table["heights"] if h <= envelope.z_to), reverse=True):
+            for depth in sorted(self.table["depths"], reverse=True):
+                setback = setback_for(envelope, height, depth)
+                if setback is not None:
+                    found.append(Shape(height=height, depth=depth, member=height, setback=setback))
+        return tuple(found)
+
     @abstractmethod
     def bays(self, envelope: Envelope, row: Row) -> tuple[Bay, ...]:
         """The bays of a row of modules, from index 0."""

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from decimal import Decimal
 
 from ...survey import Envelope
-from ..family import Family, Finish, Row, Shape, blocked_heights, comes_out, setback_for
+from ..family import Family, Finish, Row, Shape, blocked_heights, comes_out
 from ..parts import Bay, Part, Role
 
 CLIPS_PER_SHELF = 4
@@ -27,13 +27,7 @@ class Rack(Family):
         return int(self.table["post"])
 
     def shapes(self, envelope: Envelope, finish: Finish) -> tuple[Shape, ...]:
-        found = []
-        for h in sorted(self.table["heights"], reverse=True):
-            for d in sorted(self.table["depths"], reverse=True):
-                setback = setback_for(envelope, h, d) if h <= envelope.z_to else None
-                if setback is not None:
-                    found.append(Shape(height=h, depth=d, member=h, setback=setback))
-        return tuple(found)
+        return self.standing_shapes(envelope)
 
     def stretches(self, envelope: Envelope, shape: Shape) -> tuple[tuple[int, int], ...]:
         """The clear width: it has no back, so what stands out of the wall closes only its own heights."""

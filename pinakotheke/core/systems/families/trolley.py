@@ -4,7 +4,7 @@ What only asks to be reached may have a trolley before it, since it rolls away.
 """
 
 from ...survey import Envelope
-from ..family import Family, Finish, Row, Shape, blocked_heights, comes_out, setback_for
+from ..family import Family, Finish, Row, Shape, blocked_heights, comes_out
 from ..parts import Bay, Part
 
 
@@ -22,13 +22,7 @@ class Trolley(Family):
         return tuple(self.table["widths"])
 
     def shapes(self, envelope: Envelope, finish: Finish) -> tuple[Shape, ...]:
-        found = []
-        for h in sorted(self.table["heights"], reverse=True):
-            for d in sorted(self.table["depths"], reverse=True):
-                setback = setback_for(envelope, h, d) if h <= envelope.z_to else None
-                if setback is not None:
-                    found.append(Shape(height=h, depth=d, member=h, setback=setback))
-        return tuple(found)
+        return self.standing_shapes(envelope)
 
     def _passes(self, loose: bool) -> bool:
         return loose

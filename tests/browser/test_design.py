@@ -195,6 +195,45 @@ class DesignTests(BrowserTestCase):
         page.get_by_role("menuitem", name="Take down").click()
         expect(kept).to_have_count(0)
 
+    def test_a_row_is_mirrored_from_the_menu_and_a_part_locked_by_its_button(self) -> None:
+        self.enter_demo("layout")
+        page = self.page
+        page.get_by_role("group", name="Bays").get_by_role("button", name="Change bay").click()
+        page.get_by_role("menuitem", name="Mirror").click()
+        expect(page.get_by_label("Undo (u)")).to_be_enabled()
+        page.locator("[data-part*=shelf]").first.click()
+        page.get_by_label("Lock", exact=True).click()
+        expect(page.get_by_label("Unlock", exact=True)).to_be_visible()
+        expect(page.locator(".part-shape.is-locked")).to_have_count(1)
+        page.keyboard.press("u")
+        expect(page.get_by_label("Lock", exact=True)).to_be_visible()
+
+    def test_a_bay_is_cut_through_and_things_shown_piece_by_piece(self) -> None:
+        self.enter_demo("layout")
+        page = self.page
+        view = page.get_by_label("View")
+        view.get_by_text("section").click()
+        expect(page.locator(".sheet .drawing")).to_have_attribute("aria-label", "Section, Most room to grow")
+        page.get_by_label("Bay cut through").select_option(index=1)
+        expect(page.locator(".title-block")).to_contain_text("Section through bay 2")
+        view.get_by_text("elevation").click()
+        shapes = page.locator(".sheet [data-layer=content]")
+        hatched = shapes.count()
+        page.get_by_label("What is inside").select_option("silhouettes")
+        expect(shapes.nth(hatched + 2)).to_be_attached()
+        page.get_by_label("What is inside").select_option("bare")
+        expect(shapes).to_have_count(0)
+        page.get_by_label("trial marks").check()
+        expect(page.locator(".sheet .drawing")).to_be_visible()
+
+    def test_the_proof_says_how_full_what_was_found_and_what_to_tape_first(self) -> None:
+        self.enter_demo("layout")
+        proof = self.page.locator(".proof")
+        expect(proof).to_contain_text("% full")
+        expect(proof).to_contain_text("bound")
+        expect(proof).to_contain_text("Tape these heights on the wall first")
+        expect(proof).to_contain_text("One more, one less")
+
     def test_why_not_everything_fits(self) -> None:
         space = self.enter_demo("inventory", space=1)
         self.page.get_by_label("Add things").fill("300 long coats")

@@ -8,9 +8,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from pinakotheke.core.checks import check_design, remedy, sentence
-from pinakotheke.core.errors import EditRefused
+from pinakotheke.core.errors import Cancelled, EditRefused
 from pinakotheke.core.housefile import House, Space, dump_house, load_house
 from pinakotheke.core.layout import Design, History, Relaxation, Weights, verify
+from pinakotheke.core.layout.candidates import Candidate
 from pinakotheke.core.layout.edits import (
     AddPart,
     CopyBay,
@@ -28,9 +29,11 @@ from pinakotheke.core.layout.frontier import cost_of, room_of
 from pinakotheke.core.layout.goals import REASONS, SEARCHED, TITLES, WEIGHTS
 from pinakotheke.core.layout.interior import Scale
 from pinakotheke.core.layout.models import Standing
+from pinakotheke.core.layout.pool import allowed, candidates, feet_of
+from pinakotheke.core.survey import envelopes
 from pinakotheke.core.systems import Finish
 
-from .examples import ADULT, FOLDED, WARDROBE, hung, regions, solved, survey, wardrobe
+from .examples import ADULT, FOLDED, WARDROBE, demo_house, hung, regions, solved, survey, wardrobe
 from .test_cli import DEMO, run
 
 STRUCTURE = frozenset({"envelope", "overlap", "support", "unknown", "count"})
@@ -182,3 +185,64 @@ class CommandLineTests(TestCase):
         with self.assertRaises(EditRefused) as caught:
             apply(hung(), SwapPart(part=shelf.id, role="drawer"))
         self.assertIn("Track and standard has no drawer", caught.exception.problem)
+
+
+class PoolTests(TestCase):
+    """Which ways to stand things are tried at all."""
+
+    def pool(self, space_id: str) -> list[Candidate]:
+        house = demo_house()
+        space = house.space(space_id)
+        found = envelopes(space.survey, house.rules)
+        return candidates(space.survey, found, allowed(house.rules), house.things_in(space_id), house.rules, Finish())
+
+    def test_every_candidate_stands_inside_its_walls_and_no_two_rows_share_a_place(self) -> None:
+        house = demo_house()
+        for space_id in ("ticket-office", "parcels-room", "stair-cupboard"):
+            found = envelopes(house.space(space_id).survey, house.rules)
+            for candidate in self.pool(space_id):
+                parts = candidate.structure(found, Finish())
+                for part in parts:
+                    region = found[part.section]
+                    self.assertGreaterEqual(part.y, region.y_from, (space_id, part.id))
+                    self.assertLessEqual(part.z + part.h, region.z_to, (space_id, part.id))
+                ids = [p.id for p in parts]
+                self.assertEqual(len(ids), len(set(ids)))
+
+    def test_a_room_of_three_walls_is_tried_with_one_two_and_three_of_them(self) -> None:
+        walls = {len(c.fills) for c in self.pool("parcels-room")}
+        self.assertEqual(walls, {1, 2, 3})
+
+    def test_bays_are_numbered_through_and_rows_cover_them(self) -> None:
+        for candidate in self.pool("porters-room")[:40]:
+            self.assertEqual([b.index for b in candidate.bays], list(range(len(candidate.bays))))
+            covered = [n for _, _, _, first, end in candidate.spans for n in range(first, end)]
+            self.assertEqual(covered, list(range(len(candidate.bays))))
+            self.assertIn(candidate.main, candidate.families)
+
+    def test_a_search_broken_off_while_looking_for_candidates_stops_there(self) -> None:
+        house = demo_house()
+        space = house.space("parcels-room")
+
+        def stop() -> None:
+            raise Cancelled
+
+        with self.assertRaises(Cancelled):
+            candidates(
+                space.survey,
+                envelopes(space.survey, house.rules),
+                allowed(house.rules),
+                (),
+                house.rules,
+                Finish(),
+                stop,
+            )
+
+    def test_levels_know_how_high_they_stand(self) -> None:
+        house = demo_house()
+        dresser = house.space("kitchen-dresser").survey
+        feet = feet_of(dresser)
+        self.assertTrue(feet and all(name in {s.id for s in dresser.parts} for name in feet))
+        for candidate in self.pool("kitchen-dresser"):
+            for bay in candidate.bays:
+                self.assertEqual(bay.foot, feet.get(bay.section, 0))

@@ -48,7 +48,7 @@ export function Frontier({
         role="img"
         aria-label="Cost to the right, room left upward, larger marks reach easier"
       >
-        <path className="stroke fine" d={`M${PAD} 8V${H - PAD + 8}H${W - 6}`} />
+        <path className="frontier-axis" d={`M${PAD} 18V${H - PAD + 8}H${W - 6}`} />
         <text x={W - 8} y={H - 8} textAnchor="end" fontSize={12}>
           cost, {currency}
         </text>

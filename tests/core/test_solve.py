@@ -1,5 +1,6 @@
 """Whole searches: alternatives that differ for a reason, and honest answers when not everything fits."""
 
+from dataclasses import replace
 from decimal import Decimal
 from unittest import TestCase
 
@@ -9,15 +10,15 @@ from pinakotheke.core.errors import Cancelled
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.layout import Design, Task, Watch, Weights, design_space, verify
 from pinakotheke.core.layout.blocked import MOST_GROUPS
-from pinakotheke.core.layout.edits import LockBay, LockPart, apply
-from pinakotheke.core.layout.frontier import cost_of, point_of
+from pinakotheke.core.layout.edits import LockBay, LockPart, MirrorRow, apply
+from pinakotheke.core.layout.frontier import MORE_MONEY, cost_of, point_of
 from pinakotheke.core.layout.models import Outcome
 from pinakotheke.core.layout.pool import allowed
 from pinakotheke.core.layout.solve import _distinct
 from pinakotheke.core.survey import envelopes
 from pinakotheke.core.systems import FAMILIES
 
-from .examples import WARDROBE, demo_house, regions, solved, task, thing, wardrobe
+from .examples import ADULT, WARDROBE, demo_house, regions, solved, task, thing, wardrobe
 
 
 class SolveTests(TestCase):
@@ -176,6 +177,36 @@ class FrontierTests(TestCase):
         self.assertIn("fewer", told)
         self.assertIn("stool", told)
         self.assertLessEqual(told["fewer"].cost, 30)
+
+    def test_without_anyone_who_stands_no_stool_is_offered(self) -> None:
+        seated = replace(task(), people=(ADULT.model_copy(update={"posture": "seated"}),))
+        self.assertNotIn("stool", {s.kind for s in design_space(seated).sensitivities})
+
+    def test_a_budget_step_is_a_dearer_point_that_is_there(self) -> None:
+        got = solved(effort=0.5)
+        steps = {s.kind: s for s in got.sensitivities if s.kind in ("budget", "cheaper")}
+        base = min(cost_of(d) for d in got.alternatives)
+        for kind, step in steps.items():
+            self.assertIn(round(float(base) + step.cost, 2), [round(float(p.cost), 2) for p in got.frontier], kind)
+        if "budget" in steps:
+            self.assertTrue(0 < steps["budget"].cost <= MORE_MONEY)
+
+
+class MirrorTests(TestCase):
+    """A closet does not know its left from its right: what fits one way round fits the other."""
+
+    def test_the_mirrored_row_costs_holds_and_stands_the_same(self) -> None:
+        for design in solved().alternatives:
+            turned = apply(design, MirrorRow(bay=0))
+            self.assertEqual(cost_of(turned), cost_of(design))
+            self.assertEqual(sorted(p.w for p in turned.parts), sorted(p.w for p in design.parts))
+            held = [sum(a.count for a in d.assignments) + sum(u.count for u in d.unplaced) for d in (design, turned)]
+            self.assertEqual(held[0], held[1])
+            again = apply(turned, MirrorRow(bay=0))
+            self.assertEqual(
+                sorted((p.role, p.x, p.z, p.w, p.h) for p in again.parts),
+                sorted((p.role, p.x, p.z, p.w, p.h) for p in design.parts),
+            )
 
 
 class BudgetTests(TestCase):

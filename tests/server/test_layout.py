@@ -346,6 +346,17 @@ class RowEditTests(ServerTestCase):
     def test_the_rest_is_only_found_on_the_version_seen(self) -> None:
         self.assertProblem(self.ada.post(f"{self.path}/rest", {"version": 99}), 409, "version")
 
+    def test_a_kept_version_is_not_changed_by_edits_of_the_design_it_was_taken_of(self) -> None:
+        kept = self.ada.post(f"{self.path}/versions", {"name": "as found"}).body
+        before = self.ada.get(f"/designs/{kept['id']}").body["parts"]
+        self.assertEqual(self.edit(do="mirror", bay=0).status_code, 200)
+        self.assertEqual(self.ada.get(f"/designs/{kept['id']}").body["parts"], before)
+        self.assertProblem(self.ada.post(f"{self.path}/versions", {"name": ""}), 422)
+
+    def test_a_doubtful_question_for_a_drawing_is_refused(self) -> None:
+        for question in ("drawing?inside=xray", "drawing?doors=ajar", "section/-1", "sheet.pdf?doors=ajar"):
+            self.assertEqual(self.ada.get(f"{self.path}/{question}").status_code, 422, question)
+
     def test_what_no_family_does_is_refused_with_the_mend(self) -> None:
         for command, said in (({"do": "widen", "bay": 0, "steps": 10}, "Widths are"),
                               ({"do": "swap family", "bay": 0, "family": "wicker"}, "There are"),

@@ -93,7 +93,19 @@ class StrangerTests(ServerTestCase):
             ("GET", f"/designs/{design}", None),
             ("POST", f"/designs/{design}/edits", move),
             ("POST", f"/designs/{design}/undo", {"version": 1}),
+            ("POST", f"/designs/{design}/redo", {"version": 1}),
+            ("POST", f"/designs/{design}/rest", {"version": 1}),
+            ("POST", f"/designs/{design}/versions", {"name": "mine"}),
+            ("DELETE", f"/designs/{design}", None),
+            ("GET", f"/designs/{design}/compare/{design}", None),
+            ("GET", f"/designs/{design}/drawing", None),
+            ("GET", f"/designs/{design}/section/0", None),
+            ("GET", f"/designs/{design}/model.glb", None),
+            ("GET", f"/designs/{design}/sheet.pdf", None),
             ("GET", f"/designs/{design}/bill.csv", None),
+            ("POST", f"/solves/{solve}/relax/0", None),
+            ("POST", f"/solves/{solve}/hang/0", None),
+            ("GET", f"/spaces/{space}/ledger", None),
         ):
             with self.subTest(f"{method} {path}"):
                 self.assertProblem(self.eve.send(method, path, data), 404)

@@ -79,7 +79,7 @@ def pictures(page: Page) -> None:
         expect(page.get_by_role("button", name="Search again")).to_be_visible(timeout=300_000)
         page.get_by_label("View").get_by_text(view).click()
         if view == "walk-round":
-            expect(page.get_by_role("application")).to_have_attribute("data-state", "shown")
+            expect(page.get_by_role("application")).to_have_attribute("data-state", "shown", timeout=60_000)
         take(page, f"design-{name}")
     page.goto(f"{home}/layout")
     expect(page.locator(".sheet .drawing").first).to_be_visible()

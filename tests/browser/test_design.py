@@ -164,6 +164,7 @@ class DesignTests(BrowserTestCase):
         page.get_by_label("View").get_by_text("walk-round").click()
         view = page.get_by_role("application")
         expect(view).to_have_attribute("data-state", "shown", timeout=60_000)
+        expect(page.locator(".title-block")).to_contain_text("Walk-round")
         before = view.screenshot()
         self.assertGreater(len(before), 6_000)  # more than a bare ground
         view.focus()

@@ -372,7 +372,13 @@ function Hung({ design, edits, over, selected, onShow }: HungProps) {
   return (
     <>
       <div className="sheet-holder">
-        <Sheet title={shown.title}>
+        <Sheet
+          title={
+            look.view === 'walk-round' && shown.title
+              ? { ...shown.title, shows: `Walk-round: ${design.title}` }
+              : shown.title
+          }
+        >
           {(look.view === 'both' || look.view === 'elevation') && (
             <DrawingSvg
               drawing={elevation}

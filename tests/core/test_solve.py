@@ -111,6 +111,17 @@ class SolveTests(TestCase):
             self.assertTrue(shelf.x <= box.x and box.x + box.w <= shelf.x + shelf.w)
             self.assertEqual(box.z, shelf.z + shelf.h)
 
+    def test_a_container_as_deep_as_the_shelf_allows_stands_before_the_cleat_of_the_next_board(self) -> None:
+        # Found by the long run of random cases: a box 380 deep on a shelf 399 deep, its back in the cleat's 19.
+        line = "width 700; height 1400; depth 404"
+        rules = HouseRules(fit="every-inch", reserve=0, access="single-touch", hangers="slim")
+        one = task((thing("routers", "router", 13, frequency="daily"),), line, rules, effort=0.02)
+        got = design_space(replace(one, people=()))
+        found = [p.design for p in got.frontier if p.design] + list(got.alternatives)
+        self.assertTrue(found)
+        for design in found:
+            self.assertEqual(verify(design, one.envelopes, one.things), ())
+
 
 class SpaceTests(TestCase):
     """Spaces of the demo household: a corner, a slope, obstacles, drawers; all proven, each in several ways."""

@@ -97,9 +97,11 @@ def _pieces(rules: HouseRules, part: Part, bay: Bay, thing: Thing, a: Assignment
     if box is not None:
         number = boxes_for(thing, box, a.count) or 1
         w, d = (box.depth, box.width) if a.turned else (box.width, box.depth)
+        # Before what takes depth at the back, as a cleat of the board above does.
+        back = family_of(part).spec(part.role).back
+        y = part.y + back + max(0, (part.d - back - d) // 2)
         for k in range(number):
-            yield Lying(**common, x=at + k * taken / number, y=part.y + max(0, (part.d - d) // 2), z=part.z + part.h,
-                        w=w, d=d, h=box.height)  # fmt: skip
+            yield Lying(**common, x=at + k * taken / number, y=y, z=part.z + part.h, w=w, d=d, h=box.height)
         return
     n = need(thing, a.way, rules, a.count, a.turned)
     if a.way == "hang":

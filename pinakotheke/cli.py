@@ -109,7 +109,8 @@ def _solve(house: House, space: Space, seconds: float) -> Solution:
     effort = max(0.05, min(seconds / SECONDS_PER_EFFORT, 100.0))
     return design_space(
         Task(space=space.id, survey=space.survey, envelopes=regions, things=house.things_in(space.id),
-             people=house.people, rules=house.rules, stock=house.stock, effort=effort)
+             people=house.people, rules=house.rules, stock=house.stock, ranges=house.ranges, containers=house.containers,
+             effort=effort)
     )  # fmt: skip
 
 

@@ -9,10 +9,12 @@ from .base import Frozen, Id, Name
 from .errors import HouseFileError
 from .house import HouseRules, Person, SpaceUse, WorkSession
 from .inventory import Thing
+from .inventory.containers import OWN, Container
 from .inventory.owned import Owned
 from .layout import History
 from .lengths import Units
 from .survey import Survey
+from .systems import Range
 
 FORMAT: Final = "pinakotheke-house-1"
 MOST_BYTES = 20_000_000
@@ -41,6 +43,10 @@ class House(Frozen):
     things: Annotated[tuple[Thing, ...], Field(max_length=20_000)] = ()
     stock: Annotated[tuple[Owned, ...], Field(max_length=500)] = ()
     """Containers and furniture the household has."""
+    ranges: Annotated[tuple[Range, ...], Field(max_length=40)] = ()
+    """Its own ranges of parts, in the place of the families that ship."""
+    containers: Annotated[tuple[Container, ...], Field(max_length=500)] = ()
+    """Containers it can buy, in the place of those that ship."""
     work: Annotated[tuple[WorkSession, ...], Field(max_length=500)] = ()
     """Sessions of work, in their order."""
     designs: Annotated[tuple[History, ...], Field(max_length=200)] = ()
@@ -48,11 +54,15 @@ class House(Frozen):
     @model_validator(mode="after")
     def _refers_to_what_is_here(self) -> Self:
         for what, rows in (("people", self.people), ("spaces", self.spaces), ("things", self.things),
-                           ("stock", self.stock), ("work", self.work)):  # fmt: skip
+                           ("stock", self.stock), ("ranges", self.ranges), ("containers", self.containers),
+                           ("work", self.work)):  # fmt: skip
             ids = [row.id for row in rows]
             double = next((i for n, i in enumerate(ids) if i in ids[:n]), None) if len(set(ids)) < len(ids) else None
             if double is not None:
                 raise ValueError(f"{what}: the id {double!r} stands twice; give each its own")
+        taken = next((c.id for c in self.containers if c.id.startswith(OWN)), None)
+        if taken is not None:
+            raise ValueError(f"containers: the id {taken!r} begins as those of what is at hand do; choose another")
         spaces, people = {s.id for s in self.spaces}, {p.id for p in self.people}
         for thing in self.things:
             if thing.space and thing.space not in spaces:

@@ -19,8 +19,8 @@ from ..systems.families.carcase import tilts_up
 from ..tables import entry, load, value
 from .findings import SEVERITIES, Finding, Severity, by
 
-BOARDS = frozenset({"carcase.shelf", "track.shelf", "cleat.shelf"})
-"""Articles that are boards of 18 mm or so, and sag as boards do; others state what they carry."""
+BOARDS = frozenset({"carcase", "track", "cleat"})
+"""Families whose shelves are boards of 18 mm or so, and sag as boards do; others state what they carry."""
 FAULT_CODES = {
     "unknown": "fit.unknown", "envelope": "fit.envelope", "closed": "fit.closed", "overlap": "fit.overlap",
     "support": "fit.support", "pull-out": "pull-out.return", "capacity": "fit.capacity", "load": "strength.rating",
@@ -156,7 +156,7 @@ def _mass(design: Design, part: Part, things: dict[str, Thing]) -> float:
 def _shelves(design: Design, things: dict[str, Thing]) -> Iterator[Finding]:
     limit_rule = entry("strength.sag")
     for part in design.parts:
-        if part.role != "shelf" or part.item not in BOARDS:
+        if part.role != "shelf" or family_of(part).kind not in BOARDS:
             continue
         sag = shelf_sag(part.w, part.d, part.h, _mass(design, part, things))
         limit = part.w / limit_rule.value

@@ -321,7 +321,7 @@ def _dimensions(canvas: Canvas, design: Design, section: Section, width: float, 
         canvas.across(0, width, -60 - 2 * step, width, "least width", from_y=-60)
     if flat:
         return
-    top = max((p.z + p.h for p in parts if family_of(p).id != "overhead"), default=0)
+    top = max((p.z + p.h for p in parts if family_of(p).kind != "overhead"), default=0)
     if top:
         canvas.upright(-60 - step * 0.7, 0, top, top, "height of the parts", from_x=-60)
     if section.kind == "run":

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from difflib import get_close_matches
-from typing import Literal, get_args
+from typing import Literal, TypeVar, get_args
 
 from ..base import Frozen
 from ..errors import CallOutError, PinakothekeError
@@ -55,10 +55,18 @@ class ReadRows(Frozen):
 
 def guess_columns(header: Sequence[str]) -> dict[int, Column]:
     """Which column is what, by its name; each meaning at most once."""
-    found: dict[int, Column] = {}
+    return guess_by_name(header, _NAMES)
+
+
+Meaning = TypeVar("Meaning", bound=str)
+
+
+def guess_by_name(header: Sequence[str], meanings: Mapping[Meaning, tuple[str, ...]]) -> dict[int, Meaning]:
+    """Which column means what, by the names a meaning goes by; each meaning at most once."""
+    found: dict[int, Meaning] = {}
     for number, text in enumerate(header):
         plain = text.strip().lower().removesuffix(" (mm)").removesuffix(" (in)").removesuffix(" (kg)")
-        for column, names in _NAMES.items():
+        for column, names in meanings.items():
             if column not in found.values() and (plain in names or get_close_matches(plain, names, n=1, cutoff=0.86)):
                 found[number] = column
                 break
@@ -105,7 +113,7 @@ def _row(fields: Mapping[Column, str], people: tuple[Person, ...], units: Units,
     facts: dict[str, object] = {"size": size} if size else {}
     for column in ("label", "together", "note"):
         if fields.get(column):
-            facts[column] = _plain(fields[column])
+            facts[column] = unguarded(fields[column])
     if fields.get("mass"):
         facts["mass"] = float(fields["mass"].lower().removesuffix("kg").strip().replace(",", "."))
     for column, choices in (("frequency", FREQUENCIES), ("decision", DECISIONS)):
@@ -127,7 +135,7 @@ def _row(fields: Mapping[Column, str], people: tuple[Person, ...], units: Units,
     new = next(f"t{n}" for n in range(len(taken) + 1, len(taken) + 100_000) if f"t{n}" not in taken)
     default = {"frequency": known.frequency} if known else {}
     return Thing.model_validate(
-        {"id": new, "name": _plain(name), "kind": kind_id, "count": int(float(fields.get("count") or 1)),
+        {"id": new, "name": unguarded(name), "kind": kind_id, "count": int(float(fields.get("count") or 1)),
          "space": space, **default, **facts}
     )  # fmt: skip
 
@@ -143,7 +151,7 @@ RISKY = ("=", "+", "-", "@", "\t", "\r")
 """A spreadsheet would run a cell that begins so as a formula."""
 
 
-def _plain(text: str) -> str:
+def unguarded(text: str) -> str:
     """A text that was guarded on the way out, as it was."""
     return text[1:] if text.startswith("'") and text[1:].startswith((*RISKY, "'")) else text
 

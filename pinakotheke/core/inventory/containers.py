@@ -6,14 +6,17 @@ a share of its volume. It asks its shelf for its outside size, finger room, and 
 
 from functools import cache
 from math import ceil
-from typing import Literal
+from typing import Annotated, Literal, Self
 
-from ..base import Frozen
+from pydantic import Field, StringConstraints, model_validator
+
+from ..base import Frozen, Id, Mm, Name, PositiveMm
 from ..tables import rows, value
 from .needs import Need
 from .owned import Owned
 from .things import Thing
 
+Lid = Literal["none", "lift", "screw", "flap"]
 OWN = "own-"
 """How the id of a household's own container begins."""
 LOOSE_LITRES, LOOSE_MM = 2.5, 240
@@ -23,19 +26,27 @@ GROUPS_ALONE = frozenset({"shoes", "books", "tableware"})
 
 
 class Container(Frozen):
-    """One row of `tables/containers.csv`; outside sizes in mm, `price` in the household's currency."""
+    """One row of `tables/containers.csv` or of a supplier's list; outside sizes in mm, `price` in the household's
+    currency.
+    """
 
-    id: str
-    name: str
-    width: float
-    depth: float
-    height: float
-    wall: float
-    lid: Literal["none", "lift", "screw", "flap"]
-    handle: bool
-    material: str
-    see_through: bool
-    price: float
+    id: Id
+    name: Name
+    width: PositiveMm
+    depth: PositiveMm
+    height: PositiveMm
+    wall: Mm
+    lid: Lid = "none"
+    handle: bool = False
+    material: Annotated[str, StringConstraints(max_length=40)] = ""
+    see_through: bool = False
+    price: Annotated[float, Field(ge=0, le=1_000_000)]
+
+    @model_validator(mode="after")
+    def _holds_something(self) -> Self:
+        if min(self.inside) <= 0:
+            raise ValueError(f"{self.name}: walls of {self.wall:g} mm leave nothing inside")
+        return self
 
     @property
     def inside(self) -> tuple[float, float, float]:

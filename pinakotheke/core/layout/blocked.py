@@ -8,7 +8,7 @@ from ..base import Frozen
 from ..house import HouseRules
 from ..inventory import Thing
 from ..survey import Envelope, Survey
-from ..systems import FAMILIES, Finish
+from ..systems import Finish, family_named
 from .candidates import Candidate, fills_of
 from .furnish import Task, furnish
 from .models import Design
@@ -61,7 +61,7 @@ def too_small(
     for section in survey.parts:
         envelope = envelopes.get(section.id)
         for f in families if envelope is not None else ():
-            family = FAMILIES[f]
+            family = family_named(f)
             if not family.suits(section) or envelope is None:
                 continue
             if fills_of(family, section, envelope, finish, []):

@@ -158,7 +158,8 @@ def shapes_worth(family: Family, envelope: Envelope, finish: Finish) -> tuple[Sh
     """
     by_height: dict[tuple[int, int], list[Shape]] = {}
     for shape in family.shapes(envelope, finish):
-        by_height.setdefault((shape.height, shape.member), []).append(shape)
+        if family.modules_at(shape):
+            by_height.setdefault((shape.height, shape.member), []).append(shape)
     kept: list[Shape] = []
     for shapes in by_height.values():
         longest = 0.0
@@ -240,12 +241,13 @@ def ways_to_fill(family: Family, shape: Shape, envelope: Envelope, start: int, e
             if arranged:
                 yield *arranged, f"{sum(widths)} of {length} mm, cut to the wall"
         return
-    if length < family.modules[0]:
+    modules = family.modules_at(shape)
+    if not modules or length < modules[0]:
         return
-    edge, mask = front(length, family.modules), mask_of(barred, length)
+    edge, mask = front(length, modules), mask_of(barred, length)
     for count, used in enumerate(edge.used, 1):
         kept = 0
-        for widths in rows(length, family.modules, count):
+        for widths in rows(length, modules, count):
             arranged = _arrange(envelope, start, length, widths, mask)
             if arranged is not None:
                 yield *arranged, _said(sum(widths), length, count, used, edge.count_bound)
@@ -253,7 +255,7 @@ def ways_to_fill(family: Family, shape: Shape, envelope: Envelope, start: int, e
                 if kept == PER_COUNT:
                     break
     if mask:
-        yield from _round_obstacles(family, start, length, mask)
+        yield from _round_obstacles(modules, start, length, mask)
 
 
 def _beside_obstacles(
@@ -278,12 +280,12 @@ def _said(used: int, length: int, count: int, most: int, least_count: int) -> st
     )
 
 
-def _round_obstacles(family: Family, start: int, length: int, mask: int) -> Iterator[_Choice]:
+def _round_obstacles(modules: tuple[int, ...], start: int, length: int, mask: int) -> Iterator[_Choice]:
     """For each count the fullest row whose uprights keep off what stands there, from the best of a few places."""
     best: dict[int, _Choice] = {}
     for n in range(PLACES + 1):
-        x = n * family.modules[0] // PLACES
-        for widths in rows_between(length, family.modules, mask, x):
+        x = n * modules[0] // PLACES
+        for widths in rows_between(length, modules, mask, x):
             known = best.get(len(widths))
             if known is None or sum(widths) > sum(known[1]):
                 best[len(widths)] = (start + x, widths, f"{sum(widths)} of {length} mm used with {len(widths)}, standing "
@@ -376,7 +378,7 @@ def with_companions(fill: Fill, others: Iterable[Family], section: Section, enve
 
 def _low(family: Family, shape: Shape) -> int:
     """From which height a companion takes the place: a ceiling rack leaves what is below it."""
-    return shape.height - shape.member if family.id == "overhead" else 0
+    return shape.height - shape.member if family.kind == "overhead" else 0
 
 
 def _in_gaps(family: Family, shape: Shape, envelope: Envelope, made: list[tuple[Family, Row]],

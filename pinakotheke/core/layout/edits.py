@@ -15,7 +15,7 @@ from pydantic import Field
 from ..base import Frozen, Id
 from ..errors import EditRefused
 from ..inventory.kinds import Way
-from ..systems import HOLDERS, Bay, Family, Finish, Holder, Part, family_named, family_of
+from ..systems import HOLDERS, Bay, Family, Finish, Holder, Part, Range, family_named, family_of
 from .fits import position
 from .models import Assignment, Design, Unplaced
 from .restand import finished, mirrored, reshaped, swapped_family, widened
@@ -131,6 +131,8 @@ class SwapFamily(Frozen):
     do: Literal["swap family"] = "swap family"
     bay: BayIndex
     family: Id
+    own: Range | None = None
+    """The household's own range of that id, when it is one."""
 
 
 class SetFinish(Frozen):
@@ -397,6 +399,6 @@ _CARRIED_OUT: dict[type, Callable[[Design, Any], Design]] = {
     WidenBay: lambda d, c: widened(d, _bay(d, c.bay), c.steps),
     ReshapeRow: lambda d, c: reshaped(d, _bay(d, c.bay), c.taller, c.deeper),
     MirrorRow: lambda d, c: mirrored(d, _bay(d, c.bay)),
-    SwapFamily: lambda d, c: swapped_family(d, _bay(d, c.bay), c.family),
+    SwapFamily: lambda d, c: swapped_family(d, _bay(d, c.bay), c.family, c.own),
     SetFinish: lambda d, c: finished(d, c.finish),
 }  # fmt: skip

@@ -10,7 +10,7 @@ from ..inventory import Thing
 from ..inventory.containers import Container, owned_container
 from ..inventory.owned import Owned, offers
 from ..survey import Envelope, Survey
-from ..systems import Finish, Part, family_of
+from ..systems import Finish, Part, Range, family_of, family_of_range
 from .bound import lower_bound
 from .build import build
 from .candidates import Candidate
@@ -47,6 +47,10 @@ class Task:
     rules: HouseRules
     finish: Finish = field(default_factory=Finish)
     stock: tuple[Owned, ...] = ()
+    ranges: tuple[Range, ...] = ()
+    """The household's own ranges of parts."""
+    containers: tuple[Container, ...] = ()
+    """What containers the household can buy; those that ship when it lists none."""
     weights: Weights | None = None
     """A person's own weights, searched beside the usual goals."""
     budget: Decimal | None = None
@@ -65,9 +69,9 @@ class Task:
     @cached_property
     def home(self) -> Household:
         """What of the household decides where things may live."""
-        containers = {o.id: owned_container(o) for o in self.stock}
-        owned = tuple((o.thing, containers[o.owned]) for o in offers(self.things, self.stock))
-        return Household(self.rules, self.people, sockets_of(self.survey), owned)
+        at_hand = {o.id: owned_container(o) for o in self.stock}
+        owned = tuple((o.thing, at_hand[o.owned]) for o in offers(self.things, self.stock))
+        return Household(self.rules, self.people, sockets_of(self.survey), owned, self.containers)
 
     def weights_for(self, goal: Goal) -> Weights:
         """The weights of a goal."""
@@ -138,6 +142,7 @@ def design_of(task: Task, goal: Goal, furnished: Furnished, *, bounded: bool = T
         regions=tuple(task.envelopes[s] for s in dict.fromkeys(b.section for b in candidate.bays)),
         assignments=(*kept, *built.assignments),
         unplaced=tuple(Unplaced(thing=t, count=c) for t, c in left.items()), owned=_owned(task, built.assignments),
+        ranges=_ranges(task, candidate),
         outcome=outcome_of(furnished, bounded=bounded),
     )  # fmt: skip
     design = containers_on(design, {t.id: t for t in task.things})
@@ -167,7 +172,14 @@ def _fresh(parts: list[Part], structure: tuple[Part, ...], assignments: list[Ass
 
 def _owned(task: Task, assignments: list[Assignment]) -> tuple[Container, ...]:
     used = {a.container for a in assignments}
-    return tuple({c.id: c for _, c in task.home.owned if c.id in used}.values())
+    own = (*(c for _, c in task.home.owned), *task.containers)
+    return tuple({c.id: c for c in own if c.id in used}.values())
+
+
+def _ranges(task: Task, candidate: Candidate) -> tuple[Range, ...]:
+    """Of the household's own ranges those that a design is made of."""
+    known = (*task.ranges, *(task.keep.ranges if task.keep else ()))
+    return tuple({r.family_id: r for r in known if family_of_range(r).id in candidate.families}.values())
 
 
 def kept_parts(design: Design) -> tuple[Part, ...]:

@@ -71,6 +71,8 @@ class Household:
     sockets: tuple[tuple[str, float], ...] = ()
     owned: tuple[tuple[str, Container], ...] = ()
     """Containers the household has, each with the thing it suits."""
+    to_buy: tuple[Container, ...] = ()
+    """Containers the household buys from; those that ship when it lists none."""
     handy: float = 1.0
     """A lot takes no more than this share of a compartment: small lots pack tighter, large ones keep together."""
 
@@ -131,7 +133,7 @@ def _ways(thing: Thing, home: Household) -> list[tuple[Way, Container | None, fl
     ]
     if is_loose(thing) and thing.way in (None, "shelf", "box"):
         here = [c for t, c in home.owned if t == thing.id]
-        range_ = sorted(containers().values(), key=lambda c: _waste(thing, c))[:2]
+        range_ = sorted(home.to_buy or containers().values(), key=lambda c: _waste(thing, c))[:2]
         found += [("box", c, 0.0) for c in (*here, *range_) if boxes_for(thing, c, thing.count) is not None]
     return found
 

@@ -9,7 +9,7 @@ from ..house import HouseRules
 from ..inventory.containers import Container, containers
 from ..inventory.kinds import Way
 from ..survey import Envelope
-from ..systems import Bay, Family, Finish, Part, Row, family_named
+from ..systems import Bay, Family, Finish, Part, Range, Row, family_named, family_of_range
 
 Goal = Literal["cheapest", "roomiest", "reach", "quickest", "yours"]
 GOALS: tuple[Goal, ...] = ("cheapest", "roomiest", "reach", "quickest")
@@ -109,8 +109,16 @@ class Design(Frozen):
     assignments: Annotated[tuple[Assignment, ...], Field(max_length=5000)]
     unplaced: tuple[Unplaced, ...] = ()
     owned: tuple[Container, ...] = ()
-    """Containers of the household that it uses."""
+    """Containers of the household that it uses: what is at hand, and what it buys from its own list."""
+    ranges: Annotated[tuple[Range, ...], Field(max_length=40)] = ()
+    """The household's own ranges it is made of, as they were."""
     outcome: Outcome
+
+    @model_validator(mode="after")
+    def _brings_its_ranges(self) -> Self:
+        for own in self.ranges:
+            family_of_range(own)
+        return self
 
     @property
     def families(self) -> tuple[str, ...]:

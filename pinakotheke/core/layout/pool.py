@@ -8,19 +8,22 @@ from ..inventory import Thing
 from ..inventory.needs import ways
 from ..survey import Envelope, Survey
 from ..survey.models import Section
-from ..systems import FAMILIES, Family, Finish
+from ..systems import FAMILIES, Family, Finish, Range, family_named, family_of_range
 from .candidates import COMPANIONS, MOST_CANDIDATES, Candidate, Fill, blind_zones, fills_of, stand, with_companions
 
 RANKED = 4
 """Fills of a section that are tried with those of the other sections."""
 
 
-def allowed(rules: HouseRules) -> tuple[str, ...]:
+def allowed(rules: HouseRules, ranges: Iterable[Range] = ()) -> tuple[str, ...]:
     """Families of parts a household may have: on a floor kept clear only what hangs or rolls, on a wall that may not
-    be drilled only what stands.
+    be drilled only what stands. A range of its own stands in the place of the family that ships.
     """
+    own = [family_of_range(r) for r in ranges]
+    remade = {family.kind for family in own}
+    families = {**{f: family for f, family in FAMILIES.items() if f not in remade}, **{o.id: o for o in own}}
     return tuple(
-        f for f, family in FAMILIES.items()
+        f for f, family in families.items()
         if not (rules.floor == "clear" and family.stands) and not (rules.drill == "nothing" and family.drills)
     )  # fmt: skip
 
@@ -37,7 +40,7 @@ def candidates(survey: Survey, envelopes: Mapping[str, Envelope], families: Iter
                rules: HouseRules, finish: Finish, check: Callable[[], None] = lambda: None) -> list[Candidate]:  # fmt: skip
     """Every candidate worth a look, at most `MOST_CANDIDATES`; `check` may break it off."""
     blind, feet = blind_zones(survey), feet_of(survey)
-    allowed_families = [FAMILIES[f] for f in families]
+    allowed_families = [family_named(f) for f in families]
     by_section: list[tuple[Section, dict[str, list[Fill]]]] = []
     wanted = {way for t in things if t.stays for way in ways(t, rules)}
     for section in survey.parts:
@@ -64,7 +67,7 @@ def _mixed(family: Family, made: list[Fill], others: list[Family], section: Sect
     lacks = (wanted - has) | (wanted & {"hook", "floor", "overhead"})
     useful = [
         o for name in COMPANIONS for o in others
-        if o.id == name and (section.slope != "none" or lacks & {w for s in o.specs.values() for w in s.ways})
+        if o.kind == name and (section.slope != "none" or lacks & {w for s in o.specs.values() for w in s.ways})
     ]  # fmt: skip
     if not useful or section.kind not in ("run", "void"):
         return []

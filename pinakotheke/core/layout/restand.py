@@ -9,7 +9,7 @@ from collections.abc import Mapping
 
 from ..errors import EditRefused
 from ..survey import Envelope
-from ..systems import FAMILIES, HOLDERS, Bay, Finish, Part, Row, Shape, family_named
+from ..systems import FAMILIES, HOLDERS, Bay, Finish, Part, Range, Row, Shape, family_named, family_of_range, is_known
 from .candidates import shapes_worth, ways_to_fill
 from .fits import position
 from .models import Design, Standing, Unplaced
@@ -36,7 +36,7 @@ def widened(design: Design, bay: Bay, steps: int) -> Design:
     standing = _standing(design, bay)
     family, row = family_named(standing.family), standing.row
     at = bay.index - standing.first
-    sizes = sorted({*family.modules, *family.corners})
+    sizes = sorted({*family.modules_at(row.shape), *family.corners})
     if family.fillings(2000) is not None:
         raise EditRefused("These bays are cut to the wall.", "Change the number of bays by asking anew.")
     now = sizes.index(row.widths[at]) if row.widths[at] in sizes else 0
@@ -55,7 +55,9 @@ def reshaped(design: Design, bay: Bay, taller: int, deeper: int) -> Design:
     depths = sorted({s.depth for s in shapes if s.member == shape.member or taller})
     member = _next(members, shape.member, taller, "height")
     depth = _next(depths, shape.depth, deeper, "depth")
-    wanted = next((s for s in shapes if s.member == member and s.depth == depth), None)
+    modules = {*standing.row.widths} - set(family.corners)
+    wanted = next((s for s in shapes if s.member == member and s.depth == depth
+                   and (family.fillings(2000) is not None or modules <= {*family.modules_at(s)})), None)  # fmt: skip
     if wanted is None:
         raise EditRefused("There is no part of that height and depth.", "Change the depth first.")
     return _placed_row(design, standing, Row(shape=wanted, x=standing.row.x, widths=standing.row.widths))
@@ -99,13 +101,15 @@ def mirrored(design: Design, bay: Bay) -> Design:
     raise EditRefused("Turned about, the row would stand in an obstacle.", "Mirror another row.")
 
 
-def swapped_family(design: Design, bay: Bay, family_id: str) -> Design:
-    """With a row stood anew in another family, empty: the height nearest to the old one that stands there, and as
-    much of its length as modules fill.
+def swapped_family(design: Design, bay: Bay, family_id: str, own: Range | None) -> Design:
+    """With a row stood anew in another family (or a range of the household's `own`), empty: the height nearest to the
+    old one that stands there, and as much of its length as modules fill.
     """
-    if family_id not in FAMILIES:
+    if own is not None and family_of_range(own).id == family_id and own not in design.ranges:
+        design = design.model_copy(update={"ranges": (*design.ranges, own)})
+    if not is_known(family_id):
         raise EditRefused(f"There is no family {family_id}.", f"There are {', '.join(FAMILIES)}.")
-    standing, family = _standing(design, bay), FAMILIES[family_id]
+    standing, family = _standing(design, bay), family_named(family_id)
     region, old = _region(design, standing.section), standing.row
     end = old.end + family_named(standing.family).ends
     shapes = sorted(shapes_worth(family, region, design.finish), key=lambda s: abs(s.height - old.shape.height))
@@ -123,7 +127,7 @@ def swapped_family(design: Design, bay: Bay, family_id: str) -> Design:
 
 
 def _filled(family_id: str, shape: Shape, region: Envelope, start: int, end: int) -> Row | None:
-    best = max(ways_to_fill(FAMILIES[family_id], shape, region, start, end), key=lambda c: sum(c[1]), default=None)
+    best = max(ways_to_fill(family_named(family_id), shape, region, start, end), key=lambda c: sum(c[1]), default=None)
     return Row(shape=shape, x=best[0], widths=best[1]) if best else None
 
 

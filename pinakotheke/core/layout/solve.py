@@ -12,7 +12,7 @@ from operator import attrgetter
 
 from ..base import Frozen
 from ..inventory.needs import need, ways
-from ..systems import FAMILIES, family_of
+from ..systems import family_named, family_of
 from ..tables import value
 from .blocked import Blocked, blocked_by_budget, blocked_by_demand, too_big_a_task, too_small
 from .candidates import Candidate
@@ -69,7 +69,7 @@ def design_space(task: Task) -> Solution:
     """Alternatives for one space. Same task, seed and effort give the same answer. Raises `Cancelled` when
     `task.watch.check` does. `task.families` are all that the house rules allow, when none are named.
     """
-    families = task.families if task.families is not None else allowed(task.rules)
+    families = task.families if task.families is not None else allowed(task.rules, task.ranges)
     here = tuple(t for t in task.things if t.stays)
     refused = too_big_a_task(here, families) or too_small(task.survey, task.envelopes, families, task.finish)
     if refused:
@@ -238,7 +238,7 @@ def _structure_price(task: Task, candidate: Candidate) -> float:
 
 def _other_ways(task: Task, pool: list[Candidate], found: _Found) -> None:
     """What the other families would make of it, as far as they take everything."""
-    mains = {FAMILIES[m] for m in dict.fromkeys(c.main for c in pool)}
+    mains = {family_named(m) for m in dict.fromkeys(c.main for c in pool)}
     used = {f.candidate.main for f in found.best.values()}
     made = 0
     for family in sorted((f for f in mains if f.id not in used), key=lambda f: f.id):
@@ -300,7 +300,7 @@ def _rightly_named(task: Task, designs: dict[str, Design]) -> list[Design]:
 def _in_family(design: Design, key: str) -> Design:
     """A design under the name of its main family."""
     names = [b.family for b in design.bays]
-    family = FAMILIES[max(dict.fromkeys(names), key=names.count)]
+    family = family_named(max(dict.fromkeys(names), key=names.count))
     return design.model_copy(
         update={"id": key, "title": f"In {family.name[0].lower()}{family.name[1:]}",
                 "reason": f"Another way to build it. {family.table['about']}"}
@@ -324,7 +324,7 @@ def _more_to_choose(task: Task, found: _Found, designs: list[Design]) -> list[De
                 continue
             kinds.add(kind)
             best = improve(task, goal, furnished.candidate, furnished.problem, QUICK, furnished.interior.choices, 3)
-            names = " and ".join(FAMILIES[f].name.lower() for f in furnished.candidate.families)
+            names = " and ".join(family_named(f).name.lower() for f in furnished.candidate.families)
             design = design_of(task, goal, best).model_copy(
                 update={"id": f"also-{len(added) + 1}", "title": f"Also: {_bays(furnished)} of {names}"[:120],
                         "reason": "Holds everything in another arrangement, to choose from."}
@@ -387,4 +387,4 @@ def _around_what_is_kept(task: Task) -> Solution:
 
 
 _FIELDS = ("space", "survey", "envelopes", "things", "people", "rules", "finish", "stock", "weights", "budget",
-           "families", "keep", "seed", "effort", "watch")  # fmt: skip
+           "families", "ranges", "containers", "keep", "seed", "effort", "watch")  # fmt: skip

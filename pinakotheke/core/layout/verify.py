@@ -16,7 +16,7 @@ from ..base import Frozen
 from ..inventory import Thing
 from ..survey import Envelope, Survey
 from ..survey.square import Frame, frames
-from ..systems import FAMILIES, HOLDERS, PULL_OUTS, Family, Part, family_of
+from ..systems import HOLDERS, PULL_OUTS, Family, Part, family_of, is_known
 from .fits import Ask, ask, misfit, position
 from .models import Design
 
@@ -44,7 +44,7 @@ def verify(design: Design, envelopes: Mapping[str, Envelope], things: tuple[Thin
     """Every fault of a design; an empty tuple is the proof that it fits. `envelopes` by section; with a survey of
     several runs, parts of two runs are held against each other in the plan as well.
     """
-    unknown = [i for i in (*design.families, *(p.family for p in design.parts)) if i not in FAMILIES]
+    unknown = [i for i in (*design.families, *(p.family for p in design.parts)) if not is_known(i)]
     if unknown:
         return (Fault(code="unknown", where=unknown[0], measured=0, limit=0, detail="no such family"),)
     absent = [s for s in design.sections if s not in envelopes]
@@ -174,7 +174,7 @@ class _Proof:
     def pull_outs_come_out(self) -> None:
         """Drawers, trays and baskets slide out clear of the returns, an open door and a neighbouring run."""
         for part in self.design.parts:
-            if part.role not in PULL_OUTS or part.section not in self.envelopes or part.family == "level":
+            if part.role not in PULL_OUTS or part.section not in self.envelopes or family_of(part).kind == "level":
                 continue
             e = self.envelopes[part.section]
             if not (e.pull_from <= part.x and part.x + part.w <= e.pull_to):

@@ -15,7 +15,7 @@ from ..inventory.containers import OWN
 from ..layout import Design
 from ..layout.contain import container_of
 from ..lengths import Units, format_length
-from ..systems import FAMILIES, Part, family_of
+from ..systems import Part, family_named, family_of
 from ..systems.family import CENT
 
 
@@ -64,7 +64,7 @@ def bill(design: Design) -> Bill:
     ]
     for family_id in dict.fromkeys(p.family for p in design.parts):
         own = tuple(p for p in design.parts if p.family == family_id)
-        for key, name, needed, pack, each, unit in FAMILIES[family_id].extras(own):
+        for key, name, needed, pack, each, unit in family_named(family_id).extras(own):
             packs = ceil(needed / pack)
             lines.append(
                 BillLine(item=f"{family_id}.{key}", name=name, width=0, depth=0, height=0, needed=needed,

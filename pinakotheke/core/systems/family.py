@@ -146,8 +146,15 @@ class Family(ABC):
     drills: bool = True
     """Whether it needs screws in a wall or ceiling."""
 
-    def __init__(self, table: dict[str, Any] | None = None) -> None:
+    def __init__(self, table: dict[str, Any] | None = None, family_id: str = "") -> None:
         self._own = table
+        if family_id:
+            self.id = family_id
+
+    @property
+    def kind(self) -> str:
+        """The id of the family that ships, of which a household's range is another make."""
+        return type(self).id
 
     @cached_property
     def table(self) -> dict[str, Any]:
@@ -172,6 +179,16 @@ class Family(ABC):
     def roles(self) -> frozenset[Holder]:
         """Compartments it can make, beside the base a bay may have."""
         return frozenset(self.specs) - {"base"}
+
+    def modules_at(self, shape: Shape) -> tuple[int, ...]:
+        """Widths of the range at one height and depth: where articles are listed, those that are."""
+        listed, made_by = self.table.get("listed", {}), self.table.get("made_by", {})
+        main = next((kind for kind in listed if "width" in made_by.get(kind, {})), None)
+        if main is None:
+            return self.modules
+        member = shape.member - self.table.get(self.table.get("stands_on", {}).get(main, ""), 0)
+        there = {w for w, d, h, _ in listed[main] if d in (0, shape.depth) and h in (0, member)}
+        return tuple(m for m in self.modules if m in there)
 
     # -- how parts stand: each family's own --
 
@@ -340,8 +357,22 @@ class Family(ABC):
         key = part.item.split(".")[1]
         if key not in prices:
             return Decimal(0)
+        listed = self._listed_price(key, part)
+        if listed is not None:
+            return listed
         area = AREAS.get(part.role, _floor)(part)
         return self.priced(key, area_mm2=area, length_mm=max(part.w, part.d, part.h))
+
+    def _listed_price(self, key: str, part: Part) -> Decimal | None:
+        """The price of the smallest listed article that is at least so wide, deep and high (a size that is not listed
+        is cut to measure); None when the list has none.
+        """
+        best: tuple[int, float] | None = None
+        for w, d, h, price in self.table.get("listed", {}).get(key, ()):
+            if all(not size or size >= asked for size, asked in ((w, part.w), (d, part.d), (h, part.h))):
+                rank = (max(w, 1) * max(d, 1) * max(h, 1), price)
+                best = rank if best is None else min(best, rank)
+        return None if best is None else Decimal(str(best[1])).quantize(CENT)
 
     def priced(self, key: str, *, area_mm2: float = 0, length_mm: float = 0) -> Decimal:
         """Fixed price plus price per m² or per m from the table, to the cent."""

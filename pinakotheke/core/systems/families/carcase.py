@@ -73,12 +73,12 @@ class Carcase(Family):
         y = envelope.y_from + shape.setback
         for bay in bays:
             name, x, w = f"frame-{bay.index + 1}", bay.x - t, bay.w + 2 * t
-            yield Part(id=name, item="carcase.frame", role="frame", bay=bay.index, x=x, y=y, z=plinth, w=w,
+            yield Part(id=name, item=f"{self.id}.frame", role="frame", bay=bay.index, x=x, y=y, z=plinth, w=w,
                        d=shape.depth, h=shape.height - plinth, fixed_to="wall")  # fmt: skip
-            yield Part(id=f"{finish.base}-{bay.index + 1}", item=f"carcase.{finish.base}", role=finish.base,
+            yield Part(id=f"{finish.base}-{bay.index + 1}", item=f"{self.id}.{finish.base}", role=finish.base,
                        bay=bay.index, x=x, y=y, z=0, w=w, d=shape.depth - 40, h=plinth, fixed_to="floor")  # fmt: skip
             if finish.lights:
-                yield Part(id=f"light-{bay.index + 1}", item="carcase.light", role="light", bay=bay.index, x=bay.x + 10,
+                yield Part(id=f"light-{bay.index + 1}", item=f"{self.id}.light", role="light", bay=bay.index, x=bay.x + 10,
                            y=y + shape.depth - t - 30, z=bay.z1 - 12, w=bay.w - 20, d=14, h=12,
                            fixed_to=name)  # fmt: skip
             if finish.doors == "hinged" and not bay.blind:
@@ -88,10 +88,10 @@ class Carcase(Family):
         if finish.doors == "sliding" and end - first >= 2 * self.table["widths"][0]:
             yield from self._sliding(first, end, front, shape.height, n)
         if finish.doors == "curtain":
-            yield Part(id=f"curtain-{n}", item="carcase.curtain", role="curtain", x=first, y=front, z=40, w=end - first,
+            yield Part(id=f"curtain-{n}", item=f"{self.id}.curtain", role="curtain", x=first, y=front, z=40, w=end - first,
                        d=self.table["curtain"], h=shape.height - 40, fixed_to=f"frame-{n}")  # fmt: skip
         if finish.crown:
-            yield Part(id=f"crown-{n}", item="carcase.crown", role="crown", x=first, y=y, z=shape.height,
+            yield Part(id=f"crown-{n}", item=f"{self.id}.crown", role="crown", x=first, y=y, z=shape.height,
                        w=end - first, d=shape.depth, h=self.table["crown"], fixed_to=f"frame-{n}")  # fmt: skip
         yield from self._fillers(envelope, row, first, end, n)
 
@@ -101,7 +101,7 @@ class Carcase(Family):
         leaves = 1 if w <= self.table["door_widest"] else 2
         article = "door" if finish.fronts == "solid" else f"{finish.fronts}-door"
         for n in range(leaves):
-            yield Part(id=f"door-{bay.index + 1}-{n + 1}", item=f"carcase.{article}", role="door", bay=bay.index,
+            yield Part(id=f"door-{bay.index + 1}-{n + 1}", item=f"{self.id}.{article}", role="door", bay=bay.index,
                        x=x + n * (w // leaves) + 1, y=front, z=plinth, w=w // leaves - 2, d=self.table["door"],
                        h=top - plinth, fixed_to=f"frame-{bay.index + 1}")  # fmt: skip
 
@@ -111,7 +111,7 @@ class Carcase(Family):
         width = (end - first + 40 * (leaves - 1)) // leaves
         for leaf in range(leaves):
             x = min(first + leaf * (width - 40), end - width)
-            yield Part(id=f"door-{n}-{leaf + 1}", item="carcase.sliding-door", role="door", x=x,
+            yield Part(id=f"door-{n}-{leaf + 1}", item=f"{self.id}.sliding-door", role="door", x=x,
                        y=front + (leaf % 2) * 31, z=self.table["plinth"], w=width, d=self.table["door"],
                        h=top - self.table["plinth"], fixed_to=f"frame-{n}")  # fmt: skip
 
@@ -123,7 +123,7 @@ class Carcase(Family):
         for side, x, w in (("left", 0, first), ("right", end, wall_right - end)):
             free = not any(c.meets(x, x + w, y, y + t, 0, height) for c in envelope.closed)
             if 3 <= w <= widest and free:
-                yield Part(id=f"filler-{n}-{side}", item="carcase.filler", role="filler", x=x, y=y, z=0, w=w, d=t,
+                yield Part(id=f"filler-{n}-{side}", item=f"{self.id}.filler", role="filler", x=x, y=y, z=0, w=w, d=t,
                            h=height, fixed_to=f"frame {side}")  # fmt: skip
 
     def placed(self, bay: Bay, part_id: str, role: Role, z: int, height: int = 0) -> Part:

@@ -91,7 +91,7 @@ class Cleat(Family):
         at += [(f"panel-{b.index + 1}", b.x - gable, False) for b in bays[1:]]
         at.append((f"panel-{bays[-1].index + 1}-end", bays[-1].x + bays[-1].w, right_wall))
         return tuple(
-            Part(id=name, item="cleat.panel", role="panel", x=x, y=y, z=0, w=gable, d=row.shape.depth,
+            Part(id=name, item=f"{self.id}.panel", role="panel", x=x, y=y, z=0, w=gable, d=row.shape.depth,
                  h=row.shape.height, fixed_to="wall")
             for name, x, wall in at if not wall
         )  # fmt: skip
@@ -109,7 +109,7 @@ class Cleat(Family):
         if part.role not in ("shelf", "cover"):
             return ()
         t, h = self.table["cleat_depth"], self.table["cleat_height"]
-        common = {"item": "cleat.cleat", "role": "cleat", "section": bay.section, "bay": bay.index, "z": part.z - h,
+        common = {"item": f"{self.id}.cleat", "role": "cleat", "section": bay.section, "bay": bay.index, "z": part.z - h,
                   "h": h, "fixed_to": "wall"}  # fmt: skip
         rows = [
             (f"back{n or ''}", lo, bay.y, hi - lo, t)

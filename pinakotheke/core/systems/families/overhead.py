@@ -56,7 +56,7 @@ class Overhead(Family):
         at = [(f"hanger-{b.index + 1}", b.x) for b in bays]
         at.append((f"hanger-{bays[-1].index + 1}-end", bays[-1].x + bays[-1].w - STRUT))
         return tuple(
-            Part(id=name, item="overhead.hanger", role="hanger", x=x, y=y, z=z, w=STRUT, d=STRUT, h=row.shape.member,
+            Part(id=name, item=f"{self.id}.hanger", role="hanger", x=x, y=y, z=z, w=STRUT, d=STRUT, h=row.shape.member,
                  fixed_to="ceiling")
             for name, x in at
         )  # fmt: skip

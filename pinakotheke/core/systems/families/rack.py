@@ -60,7 +60,7 @@ class Rack(Family):
         at = [(f"post-{b.index + 1}", b.x - post) for b in bays]
         at.append((f"post-{bays[-1].index + 1}-end", bays[-1].x + bays[-1].w))
         return tuple(
-            Part(id=name, item="rack.post", role="post", x=x, y=y, z=0, w=post, d=row.shape.depth, h=row.shape.height,
+            Part(id=name, item=f"{self.id}.post", role="post", x=x, y=y, z=0, w=post, d=row.shape.depth, h=row.shape.height,
                  fixed_to="floor")
             for name, x in at
         )  # fmt: skip

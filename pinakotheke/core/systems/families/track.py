@@ -86,20 +86,20 @@ class Track(Family):
     def structure(self, envelope: Envelope, row: Row, bays: tuple[Bay, ...], finish: Finish) -> tuple[Part, ...]:
         table, y, half, n = self.table, envelope.y_from, self.ends // 2, bays[0].index + 1
         parts = [
-            Part(id=f"track-{n}", item="track.track", role="track", x=row.x, y=y, z=row.shape.height,
+            Part(id=f"track-{n}", item=f"{self.id}.track", role="track", x=row.x, y=y, z=row.shape.height,
                  w=row.end + self.ends - row.x, d=table["standard_depth"], h=table["track_height"], fixed_to="wall")
         ]  # fmt: skip
         ends = [(f"standard-{b.index + 1}", b.x) for b in bays]
         ends.append((f"standard-{bays[-1].index + 1}-end", bays[-1].x + bays[-1].w))
         foot = row.shape.height - row.shape.member
         parts += [
-            Part(id=name, item="track.standard", role="standard", x=at - half, y=y, z=foot, w=self.ends,
+            Part(id=name, item=f"{self.id}.standard", role="standard", x=at - half, y=y, z=foot, w=self.ends,
                  d=table["standard_depth"], h=row.shape.member, fixed_to=f"track-{n}")
             for name, at in ends
         ]  # fmt: skip
         if finish.fascia:
             parts += [
-                Part(id=f"fascia-{name[9:]}", item="track.fascia", role="fascia", x=at - half, y=y + row.shape.depth,
+                Part(id=f"fascia-{name[9:]}", item=f"{self.id}.fascia", role="fascia", x=at - half, y=y + row.shape.depth,
                      z=foot, w=self.ends, d=6, h=row.shape.member, fixed_to=name)
                 for name, at in ends
             ]  # fmt: skip
@@ -124,7 +124,7 @@ class Track(Family):
         z = part.z + part.h if part.role == "rail" else part.z - BRACKET
         right = f"standard-{bay.index + 1}-end" if bay.last else f"standard-{bay.index + 2}"
         return tuple(
-            Part(id=f"{part.id}-b{n}", item="track.bracket", role="bracket", section=bay.section, bay=bay.index, x=x,
+            Part(id=f"{part.id}-b{n}", item=f"{self.id}.bracket", role="bracket", section=bay.section, bay=bay.index, x=x,
                  y=bay.y, z=z, w=10, d=bay.depth, h=12, fixed_to=on)
             for n, x, on in ((1, bay.x, self.carrier(bay)), (2, bay.x + bay.w - 10, right))
         )  # fmt: skip

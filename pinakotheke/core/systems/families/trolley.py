@@ -46,7 +46,7 @@ class Trolley(Family):
     def structure(self, envelope: Envelope, row: Row, bays: tuple[Bay, ...], finish: Finish) -> tuple[Part, ...]:
         t, castor = self.table["board"], self.table["castor"]
         return tuple(
-            Part(id=f"trolley-{b.index + 1}", item="trolley.trolley", role="trolley", bay=b.index, x=b.x - t, y=b.y - t,
+            Part(id=f"trolley-{b.index + 1}", item=f"{self.id}.trolley", role="trolley", bay=b.index, x=b.x - t, y=b.y - t,
                  z=castor, w=b.w + 2 * t, d=row.shape.depth, h=row.shape.height - castor, fixed_to="floor")
             for b in bays
         )  # fmt: skip

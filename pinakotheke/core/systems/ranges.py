@@ -1,0 +1,196 @@
+"""A household's own ranges: a family that ships, in the sizes, ratings and prices of somebody who sells it.
+
+A range says what is different from the family's table. Its articles are lines of a supplier's list, one article in one
+size; where they are of the kind that gives the family its sizes (`made_by` in the table), the range has their sizes and
+no others, and each width only at the heights and depths in which it is listed. Heights are without the plinth or the
+castors below (`stands_on`). The id of the family it makes follows from its content, so a design that names it means the
+same for good, and a changed range is another one.
+"""
+
+from collections.abc import Iterable
+from copy import deepcopy
+from hashlib import sha256
+from typing import Annotated, Any, Self
+
+from pydantic import Field, StringConstraints, model_validator
+
+from ..base import Frozen, Id, Name
+from .families import shipped
+from .family import Family
+
+SIZES: dict[str, tuple[int, int]] = {
+    "widths": (100, 3000), "corner_widths": (300, 3000), "bays": (100, 6000), "depths": (50, 1500), "depth": (50, 1500),
+    "heights": (100, 4000), "standards": (200, 4000), "track_lengths": (200, 6000), "drops": (100, 1500),
+}  # fmt: skip
+"""Sizes of a table that a range may change, and between what they lie, mm."""
+PITCH = (5, 200)
+MOST_SIZES, MOST_ARTICLES = 24, 3000
+
+SHIPPED: dict[str, Family] = shipped()
+"""Every family that ships, by id."""
+
+Money = Annotated[float, Field(ge=0, le=1_000_000)]
+Length = Annotated[int, Field(gt=0, le=10_000)]
+Kilograms = Annotated[float, Field(gt=0, le=2000)]
+Code = Annotated[str, StringConstraints(max_length=40)]
+
+
+class Article(Frozen):
+    """A line of a supplier's list: an article of the family in one size (mm; a size it is cut to is left out)."""
+
+    kind: Code
+    price: Money
+    width: Length | None = None
+    depth: Length | None = None
+    height: Length | None = None
+    rating: Kilograms | None = None
+    code: Code = ""
+    """The supplier's own number."""
+
+
+class Rate(Frozen):
+    """The price of an article that is cut to size: fixed, per m² and per m; a `pack` is sold whole."""
+
+    fixed: Money = 0
+    per_m2: Money = 0
+    per_m: Money = 0
+    pack: Annotated[int, Field(ge=1, le=10_000)] | None = None
+
+
+class Range(Frozen):
+    """What a household's range has otherwise than the family that ships."""
+
+    id: Id
+    family: Annotated[str, StringConstraints(max_length=40)]
+    name: Name
+    about: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)] = ""
+    pitch: Annotated[int, Field(ge=PITCH[0], le=PITCH[1])] | None = None
+    sizes: dict[str, tuple[Length, ...]] = {}
+    ratings: dict[str, Kilograms] = {}
+    """By compartment; by compartment and metre where the family rates it so."""
+    rates: dict[str, Rate] = {}
+    articles: Annotated[tuple[Article, ...], Field(max_length=MOST_ARTICLES)] = ()
+
+    @model_validator(mode="after")
+    def _is_of_its_family(self) -> Self:
+        if self.family not in SHIPPED:
+            raise ValueError(f"there is no family {self.family!r}; there are {', '.join(SHIPPED)}")
+        shipped_table = SHIPPED[self.family].table
+        for name, sizes in self.sizes.items():
+            if name not in SIZES or name not in shipped_table:
+                known = ", ".join(sizes_of(shipped_table))
+                raise ValueError(f"{self.family} has no {name}; it has {known or 'no sizes to choose'}")
+            _in_range(name.replace("_", " "), sizes, SIZES[name])
+        for article in {a.kind for a in self.articles} | set(self.rates):
+            if article not in shipped_table["price"]:
+                raise ValueError(
+                    f"{article!r} is no article of {self.family}; it has {', '.join(shipped_table['price'])}"
+                )
+        for role in self.ratings:
+            if role not in shipped_table["compartment"]:
+                raise ValueError(f"{role!r} is no compartment of {self.family}")
+        table = table_of(self)
+        for name, sizes in sizes_of(table).items():
+            _in_range(name.replace("_", " "), sizes, SIZES[name])
+        return self
+
+    @property
+    def family_id(self) -> str:
+        """The id of the family it makes: the shipped one's and a digest of all that is said here."""
+        return f"{self.family}-{sha256(self.model_dump_json().encode()).hexdigest()[:16]}"
+
+
+def _in_range(what: str, sizes: Iterable[int], limits: tuple[int, int]) -> None:
+    found = sorted(sizes)
+    if not found:
+        raise ValueError(f"{what}: give at least one size")
+    if len(found) > MOST_SIZES:
+        raise ValueError(f"{what}: {len(found)} sizes; at most {MOST_SIZES} are looked at")
+    for size in found:
+        if not limits[0] <= size <= limits[1]:
+            raise ValueError(f"{what}: {size} mm; they lie between {limits[0]} and {limits[1]} mm")
+
+
+def sizes_of(table: dict[str, Any]) -> dict[str, tuple[int, ...]]:
+    """The sizes of a table that a range may change."""
+    return {
+        name: tuple(table[name]) if isinstance(table[name], list) else (int(table[name]),)
+        for name in SIZES if table.get(name)
+    }  # fmt: skip
+
+
+def table_of(own: Range) -> dict[str, Any]:
+    """The family's table with what the range has otherwise."""
+    table = deepcopy(SHIPPED[own.family].table)
+    table["name"] = own.name
+    table["about"] = own.about or table["about"]
+    if own.pitch:
+        table["pitch"] = own.pitch
+    for name, sizes in own.sizes.items():
+        table[name] = sorted(set(sizes)) if isinstance(table[name], list) else sizes[0]
+    for role, rating in own.ratings.items():
+        row = table["compartment"][role]
+        row["rating_per_m" if "rating_per_m" in row else "rating"] = rating
+    for kind, rate in own.rates.items():
+        given = rate.model_dump(exclude_defaults=True)
+        # What is sold by the piece (screws, clips) keeps its pack where none is said.
+        pack = {k: v for k, v in table["price"][kind].items() if k == "pack"}
+        table["price"][kind] = {**pack, **given} or {"fixed": 0}
+    _list_articles(table, own.articles)
+    return table
+
+
+def _list_articles(table: dict[str, Any], articles: tuple[Article, ...]) -> None:
+    by_kind: dict[str, list[Article]] = {}
+    for article in articles:
+        by_kind.setdefault(article.kind, []).append(article)
+    for kind, rows in by_kind.items():
+        _give_sizes(table, kind, rows)
+        role = table["compartment"].get(kind.replace("-", " "))
+        rated = [a.rating for a in rows if a.rating is not None]
+        if role is not None and rated:
+            role.pop("rating_per_m", None)
+            role["rating"] = min(rated)
+        fronts = sorted({a.height for a in rows if a.height})
+        if role is not None and role.get("fronts") and fronts:
+            role["fronts"] = fronts
+    table["listed"] = {
+        kind: sorted((a.width or 0, a.depth or 0, a.height or 0, a.price) for a in rows)
+        for kind, rows in by_kind.items() if kind not in table.get("sold_by", {})
+    }  # fmt: skip
+
+
+def _give_sizes(table: dict[str, Any], kind: str, rows: list[Article]) -> None:
+    """What the articles of a kind say of the sizes of the range, and the prices of what is sold in lengths."""
+    for side, name in table.get("made_by", {}).get(kind, {}).items():
+        under = table[table["stands_on"][kind]] if side == "height" and kind in table.get("stands_on", {}) else 0
+        sizes = sorted({getattr(a, side) + under for a in rows if getattr(a, side)})
+        if sizes:
+            table[name] = sizes
+            if name == "widths" and "corner_widths" in table:
+                table["corner_widths"] = []
+    if kind in table.get("sold_by", {}):
+        side = table["sold_by"][kind]
+        table["price"][kind] = {str(getattr(a, side)): a.price for a in rows if getattr(a, side)}
+
+
+_OWN: dict[str, Family] = {}
+
+
+def family_of_range(own: Range) -> Family:
+    """The family a range makes; known from then on by its id, which is that of its content."""
+    known = _OWN.get(own.family_id)
+    if known is None:
+        known = _OWN[own.family_id] = type(SHIPPED[own.family])(table_of(own), own.family_id)
+    return known
+
+
+def own_family(family_id: str) -> Family | None:
+    """The family of a range that was met before."""
+    return _OWN.get(family_id)
+
+
+def reckoned(own: Range) -> tuple[str, ...]:
+    """Articles the range names no price for: those are reckoned as in the family that ships."""
+    given = {a.kind for a in own.articles} | set(own.rates)
+    return tuple(kind for kind in SHIPPED[own.family].table["price"] if kind not in given)

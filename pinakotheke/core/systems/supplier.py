@@ -1,0 +1,178 @@
+"""A supplier's list from a spreadsheet: articles of a range, or containers; each row read or refused with its mend."""
+
+import re
+from collections.abc import Callable, Mapping, Sequence
+from difflib import get_close_matches
+from typing import Literal, TypeVar, get_args
+
+from ..base import Frozen
+from ..errors import CallOutError, PinakothekeError
+from ..inventory.columns import RowFault, guarded, guess_by_name, unguarded
+from ..inventory.containers import Container, Lid
+from ..lengths import Units, format_length, parse_length
+from ..tables import value
+from .ranges import SHIPPED, Article
+
+ListColumn = Literal["article", "width", "depth", "height", "price", "rating", "code", "lid", "wall", "material"]
+LIST_COLUMNS: tuple[ListColumn, ...] = get_args(ListColumn)
+_NAMES: dict[ListColumn, tuple[str, ...]] = {
+    "article": ("article", "item", "what", "name", "product", "description", "container"),
+    "width": ("width", "w", "wide", "length", "l"),
+    "depth": ("depth", "d", "deep"),
+    "height": ("height", "h", "high", "tall"),
+    "price": ("price", "each", "cost", "unit price", "price each", "net price"),
+    "rating": ("rating", "carries", "load", "capacity", "max load", "kg"),
+    "code": ("code", "number", "article number", "sku", "order number"),
+    "lid": ("lid", "cover", "closure"),
+    "wall": ("wall", "wall thickness"),
+    "material": ("material", "made of"),
+}
+LIDS: tuple[Lid, ...] = get_args(Lid)
+Row = TypeVar("Row")
+_MONEY = re.compile(r"\d[\d., ]*")
+
+
+class ReadArticles(Frozen):
+    """Articles of a range that a list gave, and the rows that it could not."""
+
+    articles: tuple[Article, ...]
+    faults: tuple[RowFault, ...]
+
+
+class ReadContainers(Frozen):
+    """Containers that a list gave, and the rows that it could not."""
+
+    containers: tuple[Container, ...]
+    faults: tuple[RowFault, ...]
+
+
+def guess_list_columns(header: Sequence[str]) -> dict[int, ListColumn]:
+    """Which column is what, by its name; each meaning at most once."""
+    return guess_by_name(header, _NAMES)
+
+
+def read_articles(rows: Sequence[Sequence[str]], columns: Mapping[int, ListColumn], family: str, units: Units,
+                  ) -> ReadArticles:  # fmt: skip
+    """Articles of a family from rows of text; `KeyError` for a family that does not ship."""
+    words = article_words(family)
+
+    def one(fields: Mapping[ListColumn, str]) -> Article:
+        return Article(
+            kind=_kind(fields.get("article", ""), words), price=money(fields.get("price", "")),
+            width=_side(fields, "width", units), depth=_side(fields, "depth", units),
+            height=_side(fields, "height", units), code=unguarded(fields.get("code", ""))[:40],
+            rating=_number(fields["rating"].lower().removesuffix("kg")) if fields.get("rating") else None,
+        )  # fmt: skip
+
+    found, faults = _each(rows, columns, one)
+    return ReadArticles(articles=tuple(found), faults=tuple(faults))
+
+
+def read_containers(rows: Sequence[Sequence[str]], columns: Mapping[int, ListColumn], units: Units,
+                    taken: frozenset[str]) -> ReadContainers:  # fmt: skip
+    """Containers from rows of text, under ids that are not `taken`."""
+    used = set(taken)
+
+    def one(fields: Mapping[ListColumn, str]) -> Container:
+        sides = {side: _side(fields, side, units) for side in ("width", "depth", "height")}
+        lacking = [side for side, mm in sides.items() if mm is None]
+        if lacking:
+            raise CallOutError("", f"the row has no {' and no '.join(lacking)}", "A container needs all three sizes.")
+        lid = fields.get("lid", "").lower() or "none"
+        if lid not in LIDS:
+            lid = "lift" if lid in ("yes", "with lid", "1", "true") else "none" if lid in ("no", "0", "false") else lid
+        if lid not in LIDS:
+            raise CallOutError(lid, "that is no kind of lid", f"One of {', '.join(LIDS)}.")
+        wall = parse_length(fields["wall"], units).mm if fields.get("wall") else value("inventory.container_wall")
+        name = unguarded(fields.get("article", ""))
+        new = next(f"c{n}" for n in range(1, len(used) + 2) if f"c{n}" not in used)
+        box = Container.model_validate({"id": new, "name": name, **sides, "wall": wall, "lid": lid,
+                                        "material": unguarded(fields.get("material", ""))[:40],
+                                        "price": money(fields.get("price", ""))})  # fmt: skip
+        used.add(new)
+        return box
+
+    found, faults = _each(rows, columns, one)
+    return ReadContainers(containers=tuple(found), faults=tuple(faults))
+
+
+def _each(rows: Sequence[Sequence[str]], columns: Mapping[int, ListColumn],
+          one: Callable[[Mapping[ListColumn, str]], Row]) -> tuple[list[Row], list[RowFault]]:  # fmt: skip
+    """Every row that can be read, and the faults of the others; empty rows are passed over."""
+    found: list[Row] = []
+    faults: list[RowFault] = []
+    for number, cells in enumerate(rows, 2):
+        fields = {column: cells[n].strip() for n, column in columns.items() if n < len(cells)}
+        if not any(fields.values()):
+            continue
+        try:
+            found.append(one(fields))
+        except PinakothekeError as error:
+            problem = getattr(error, "problem", str(error))
+            faults.append(RowFault(row=number, problem=problem, mend=error.mend or "Mend the row and bring it again."))
+        except ValueError as error:
+            text = str(error).split("Value error, ")[-1].split(" [")[0].replace("\n", " ")
+            faults.append(RowFault(row=number, problem=text, mend="Mend the row and bring it again."))
+    return found, faults
+
+
+def article_words(family: str) -> dict[str, str]:
+    """What an article of a family may be called, and its name in the table."""
+    table = SHIPPED[family].table
+    words: dict[str, str] = {}
+    for kind in table["price"]:
+        called = {kind, kind.replace("-", " "), str(table.get("names", {}).get(kind.replace("-", " "), kind))}
+        called |= {str(table.get("names", {}).get(kind, kind))}
+        words |= {word.lower(): kind for word in called}
+    return words
+
+
+def _kind(text: str, words: Mapping[str, str]) -> str:
+    said = unguarded(text).strip().lower()
+    if not said:
+        raise CallOutError("", "the row names no article", "Choose the column that says what it is.")
+    one = said if said in words else said.replace("shelves", "shelf").removesuffix("s")
+    close = [one] if one in words else get_close_matches(one, words, n=1, cutoff=0.8)
+    if not close:
+        known = ", ".join(dict.fromkeys(words.values()))
+        raise CallOutError(said, f"“{said}” is no article of this family", f"One of {known}.")
+    return words[close[0]]
+
+
+def money(text: str) -> float:
+    """An amount of money as lists have it: `12.50`, `12,50`, `1.234,50 EUR`, `€ 1,234.50`.
+
+    >>> money("12,50"), money("€ 1,234.50"), money("1.234,50"), money("1,250")
+    (12.5, 1234.5, 1234.5, 1250.0)
+    """
+    found = _MONEY.findall(text)
+    if len(found) != 1 or "-" in text:
+        raise CallOutError(text, f"“{text}” is no price", "Write an amount such as 12.50.")
+    number = found[0].strip(" .,").replace(" ", "")
+    last = max(number.rfind("."), number.rfind(","))
+    decimals = len(number) - last - 1
+    both = "." in number and "," in number
+    if last >= 0 and (both or decimals != 3) and number.count(number[last]) == 1:
+        return float(re.sub(r"[.,]", "", number[:last]) + "." + number[last + 1 :])
+    return float(re.sub(r"[.,]", "", number))
+
+
+def _number(text: str) -> float:
+    try:
+        return float(text.strip().replace(",", "."))
+    except ValueError:
+        raise CallOutError(text, f"“{text.strip()}” is no number", "Write kilograms such as 25.") from None
+
+
+def _side(fields: Mapping[ListColumn, str], side: ListColumn, units: Units) -> int | None:
+    text = fields.get(side, "")
+    return round(parse_length(text, units).mm) if text and text not in ("-", "–") else None
+
+
+def write_articles(articles: Sequence[Article], units: Units) -> list[list[str]]:
+    """A header and one row an article, as `read_articles` takes them."""
+    table: list[list[str]] = [["article", "width", "depth", "height", "price", "rating", "code"]]
+    for a in articles:
+        sides = [format_length(mm, units) if mm else "" for mm in (a.width, a.depth, a.height)]
+        table.append([a.kind, *sides, f"{a.price:.2f}", f"{a.rating:g}" if a.rating else "", guarded(a.code)])
+    return table

@@ -16,7 +16,7 @@ from django_tasks import task
 from pinakotheke.core.errors import Cancelled, PinakothekeError
 from pinakotheke.core.layout import Design, Task, Watch, Weights, design_space
 from pinakotheke.core.survey import envelopes
-from pinakotheke.core.systems import Finish
+from pinakotheke.core.systems import FAMILIES, Finish, Range
 
 from . import models, rows
 from .actions.base import Stale
@@ -55,19 +55,22 @@ def task_of(solve: models.Solve) -> Task:
     rules, survey = rows.rules_of(household), rows.survey_of(space)
     kept = models.Design.objects.filter(pk=wishes.get("keep") or 0, space=space).first()
     keep = rows.history_of(kept).current if kept else None
+    ranges = rows.ranges_of(household)
     return Task(
         space=space.key, survey=survey, envelopes=envelopes(survey, rules), things=rows.things_of(space),
         people=rows.people_of(household), rules=rules, stock=rows.stock_of(household),
+        ranges=ranges, containers=rows.containers_of(household),
         finish=Finish.model_validate(wishes.get("finish") or {"doors": rules.doors}),
         weights=Weights.model_validate(wishes["weights"]) if wishes.get("weights") else None,
-        budget=rules.budget if wishes.get("within_budget") else None, families=_families(wishes), keep=keep,
+        budget=rules.budget if wishes.get("within_budget") else None, families=_families(wishes, ranges), keep=keep,
         effort=settings.SOLVE_EFFORT,
     )  # fmt: skip
 
 
-def _families(wishes: dict[str, Any]) -> tuple[str, ...] | None:
-    named = wishes.get("families")
-    return tuple(named) if named else None
+def _families(wishes: dict[str, Any], ranges: tuple[Range, ...]) -> tuple[str, ...] | None:
+    """Families that were asked for by name, as far as they are still there: a changed range is another family."""
+    known = {*FAMILIES, *(r.family_id for r in ranges)}
+    return tuple(f for f in wishes.get("families") or () if f in known) or None
 
 
 def _search(solve: models.Solve) -> None:

@@ -75,6 +75,24 @@ class Space(Owned, Versioned):
         constraints = [models.UniqueConstraint(fields=["household", "key"], name="space_key")]
 
 
+class Range(Owned, Versioned):
+    """A range of parts of the household's own; `data` is the core's, without its key."""
+
+    data = models.JSONField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["household", "key"], name="range_key")]
+
+
+class Container(Owned):
+    """A container the household can buy; `data` is the core's, without its key."""
+
+    data = models.JSONField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["household", "key"], name="container_key")]
+
+
 class Reading(models.Model):
     """One number called out at one place."""
 

@@ -2,8 +2,9 @@
 
 from typing import Any
 
-from pinakotheke.core import house, inventory, layout, survey
+from pinakotheke.core import house, inventory, layout, survey, systems
 from pinakotheke.core import housefile as files
+from pinakotheke.core.inventory.containers import Container
 from pinakotheke.core.inventory.owned import Owned
 
 from . import models
@@ -59,6 +60,24 @@ def stock_of(row: models.Household) -> tuple[Owned, ...]:
     return tuple(Owned.model_validate({"id": o.key, **{f: getattr(o, f) for f in STOCK_FIELDS}}) for o in found)
 
 
+def range_of(row: models.Range) -> systems.Range:
+    """A range of the household's own."""
+    return systems.Range.model_validate({"id": row.key, **row.data})
+
+
+def ranges_of(row: models.Household) -> tuple[systems.Range, ...]:
+    """The household's own ranges, as they were made; the families they make are known from here on."""
+    found = tuple(range_of(r) for r in row.range_set.order_by("pk"))
+    for own in found:
+        systems.family_of_range(own)
+    return found
+
+
+def containers_of(row: models.Household) -> tuple[Container, ...]:
+    """What containers the household can buy."""
+    return tuple(Container.model_validate({"id": c.key, **c.data}) for c in row.container_set.order_by("pk"))
+
+
 def session_of(row: models.WorkSession) -> house.WorkSession:
     """One session of work."""
     fields = {f: getattr(row, f) for f in ("goal", "minutes", "done", "spent")}
@@ -106,6 +125,8 @@ def house_of(row: models.Household) -> files.House:
         ),
         things=tuple(thing_of(t) for t in row.thing_set.select_related("space").order_by("pk")),
         stock=stock_of(row),
+        ranges=ranges_of(row),
+        containers=containers_of(row),
         work=tuple(session_of(w) for w in row.worksession_set.select_related("space").order_by("pk")),
         designs=tuple(
             history_of(d) for d in models.Design.objects.filter(space__household=row).order_by("space_id", "pk")

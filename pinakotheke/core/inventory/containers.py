@@ -6,17 +6,16 @@ a share of its volume. It asks its shelf for its outside size, finger room, and 
 
 from functools import cache
 from math import ceil
-from typing import Annotated, Literal, Self
+from typing import Annotated, Self
 
 from pydantic import Field, StringConstraints, model_validator
 
 from ..base import Frozen, Id, Mm, Name, PositiveMm
 from ..tables import rows, value
 from .needs import Need
-from .owned import Owned
+from .owned import Lid, Owned
 from .things import Thing
 
-Lid = Literal["none", "lift", "screw", "flap"]
 OWN = "own-"
 """How the id of a household's own container begins."""
 LOOSE_LITRES, LOOSE_MM = 2.5, 240

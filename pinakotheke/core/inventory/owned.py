@@ -8,6 +8,8 @@ from ..base import Frozen, Id, Name, PositiveMm
 from ..tables import value
 from .things import Thing
 
+Lid = Literal["none", "lift", "screw", "flap"]
+
 
 class Owned(Frozen):
     """So many like containers or pieces of furniture. `size` is outside, `inside` what they hold: mm."""
@@ -17,7 +19,7 @@ class Owned(Frozen):
     kind: Literal["container", "furniture"] = "container"
     count: Annotated[int, Field(ge=1, le=1000)] = 1
     size: tuple[PositiveMm, PositiveMm, PositiveMm]
-    lid: Literal["none", "lift", "screw", "flap"] = "none"
+    lid: Lid = "none"
     space: str = ""
     note: Annotated[str, StringConstraints(max_length=200)] = ""
 

@@ -385,6 +385,11 @@ class Family(ABC):
         names = self.table.get("names", {})
         return str(names.get(part.item.split(".")[1]) or names.get(part.role, part.role.capitalize()))
 
+    def called(self, article: str) -> str:
+        """What an article of the price list is called for people."""
+        names, plain = self.table.get("names", {}), article.replace("-", " ")
+        return str(names.get(article) or names.get(plain) or plain.capitalize())
+
     def extras(self, parts: tuple[Part, ...]) -> Iterator[tuple[str, str, int, int, Decimal, str]]:
         """What is bought beside the parts: key, name, needed, per pack, price of a pack, unit."""
         return iter(())

@@ -8,7 +8,8 @@ from typing import Literal, TypeVar, get_args
 from ..base import Frozen
 from ..errors import CallOutError, PinakothekeError
 from ..inventory.columns import RowFault, guarded, guess_by_name, unguarded
-from ..inventory.containers import Container, Lid
+from ..inventory.containers import Container
+from ..inventory.owned import Lid
 from ..lengths import Units, format_length, parse_length
 from ..tables import value
 from .ranges import SHIPPED, Article
@@ -118,13 +119,10 @@ def _each(rows: Sequence[Sequence[str]], columns: Mapping[int, ListColumn],
 
 def article_words(family: str) -> dict[str, str]:
     """What an article of a family may be called, and its name in the table."""
-    table = SHIPPED[family].table
-    words: dict[str, str] = {}
-    for kind in table["price"]:
-        called = {kind, kind.replace("-", " "), str(table.get("names", {}).get(kind.replace("-", " "), kind))}
-        called |= {str(table.get("names", {}).get(kind, kind))}
-        words |= {word.lower(): kind for word in called}
-    return words
+    made = SHIPPED[family]
+    return {
+        word.lower(): kind for kind in made.table["price"] for word in (kind, kind.replace("-", " "), made.called(kind))
+    }
 
 
 def _kind(text: str, words: Mapping[str, str]) -> str:

@@ -10,7 +10,7 @@ from .. import models
 
 User = AbstractBaseUser | AnonymousUser
 Model = TypeVar("Model", bound=DjangoModel)
-Row = TypeVar("Row", models.Household, models.Space, models.Thing, models.Design)
+Row = TypeVar("Row", models.Household, models.Space, models.Thing, models.Design, models.Range)
 
 
 class NotFound(Exception):

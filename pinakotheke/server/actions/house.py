@@ -124,6 +124,13 @@ def import_house(user: User | None, house: House, *, demo: bool = False) -> mode
     models.Stock.objects.bulk_create(
         models.Stock(household=row, key=o.id, **o.model_dump(mode="json", exclude={"id"})) for o in house.stock
     )
+    models.Range.objects.bulk_create(
+        models.Range(household=row, key=r.id, data=r.model_dump(mode="json", exclude={"id"})) for r in house.ranges
+    )
+    models.Container.objects.bulk_create(
+        models.Container(household=row, key=c.id, data=c.model_dump(mode="json", exclude={"id"}))
+        for c in house.containers
+    )
     models.WorkSession.objects.bulk_create(
         models.WorkSession(household=row, key=w.id, space=spaces[w.space], **w.model_dump(exclude={"id", "space"}))
         for w in house.work

@@ -6,7 +6,7 @@ from typing import Any
 from django.db import transaction
 
 from pinakotheke.core import layout as core
-from pinakotheke.core.layout.edits import Refound
+from pinakotheke.core.layout.edits import Refound, SwapFamily
 from pinakotheke.core.survey import envelope, envelopes
 
 from .. import models, rows
@@ -163,6 +163,9 @@ def edit(user: User, design_id: int, version: int, command: core.Command) -> mod
     row = own_design(user, design_id)
     if isinstance(command, Refound):
         raise Invalid("A design is not sent in whole.", "Ask for the rest to be found.")
+    if isinstance(command, SwapFamily):
+        own = next((r for r in rows.ranges_of(row.space.household) if r.family_id == command.family), None)
+        command = command.model_copy(update={"own": own})
     return _keep(user, row, version, rows.history_of(row).after(command), f"layout.{command.do}")
 
 

@@ -10,9 +10,9 @@ add_handlers(api)
 
 
 def _routers() -> None:
-    from . import homes, house, inventory, layout, lists, materials, papers, practice, session, survey, work
+    from . import homes, house, inventory, layout, lists, materials, papers, practice, session, survey, systems, work
 
-    for module in (session, house, work, survey, practice, papers, inventory, lists, homes, layout, materials):
+    for module in (session, house, work, survey, practice, papers, inventory, lists, homes, systems, layout, materials):
         api.add_router("", module.router)
 
 

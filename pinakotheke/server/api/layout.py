@@ -23,7 +23,7 @@ from pinakotheke.core.layout.compare import home_differences, part_differences
 from pinakotheke.core.layout.pool import allowed
 from pinakotheke.core.materials import bill
 from pinakotheke.core.survey import doubts, missing
-from pinakotheke.core.systems import FAMILIES, Finish
+from pinakotheke.core.systems import FAMILIES, Finish, family_named
 
 from .. import rows
 from ..actions import layout as actions
@@ -99,8 +99,8 @@ def gallery(request: MemberRequest, space_id: PathId) -> Gallery:
         currency=scene.household.currency,
         solve=scene.solve(last) if last else None,
         designs=[scene.card(row) for row in scene.space.designs.order_by("pk")],
-        families=[FamilyView(id=f, name=FAMILIES[f].name, about=FAMILIES[f].table["about"])
-                  for f in allowed(scene.rules) if FAMILIES[f].places & kinds],
+        families=[FamilyView(id=f.id, name=f.name, about=f.table["about"])
+                  for f in map(family_named, allowed(scene.rules, scene.ranges)) if f.places & kinds],
     )  # fmt: skip
 
 
@@ -108,9 +108,11 @@ def gallery(request: MemberRequest, space_id: PathId) -> Gallery:
 def ask(request: MemberRequest, space_id: PathId, data: Ask | None = None) -> tuple[int, SolveView]:
     """Ask for alternatives."""
     wishes = data.model_dump(mode="json", exclude_none=True) if data else {}
-    unknown = [f for f in wishes.get("families", ()) if f not in FAMILIES]
+    household = own_space(request.user, space_id).household
+    known = [*FAMILIES, *(r.family_id for r in rows.ranges_of(household))]
+    unknown = [f for f in wishes.get("families", ()) if f not in known]
     if unknown:
-        raise Invalid(f"There is no family {unknown[0]}.", f"There are {', '.join(FAMILIES)}.")
+        raise Invalid(f"There is no family {unknown[0]}.", f"There are {', '.join(known)}.")
     solve = actions.ask(request.user, space_id, wishes)
     return 202, Scene(solve.space).solve(solve)
 

@@ -19,7 +19,7 @@ from pinakotheke.core.layout.trial import trial_marks
 from pinakotheke.core.lengths import Units, with_unit
 from pinakotheke.core.materials import bill, hours
 from pinakotheke.core.survey import envelopes
-from pinakotheke.core.systems import FAMILIES, HOLDERS, Finish, Part, family_named, family_of
+from pinakotheke.core.systems import HOLDERS, Finish, Part, family_named, family_of, is_known
 
 from .. import models, rows
 from .common import FindingView, LedgerView, finding_views, ledger_lines, slip_view
@@ -205,6 +205,7 @@ class Scene:
         self.space, self.household = space, space.household
         self.units: Units = self.household.units  # type: ignore[assignment]
         self.rules = rows.rules_of(self.household)
+        self.ranges = rows.ranges_of(self.household)
         self.people = rows.people_of(self.household)
         self.survey = rows.survey_of(space)
         self.things = rows.things_of(space)
@@ -326,7 +327,7 @@ class Scene:
         reach = "" if abs(s.reach) < 1 else f"{'easier' if s.reach < 0 else 'harder'} to reach"
         room = "" if abs(s.room) < 0.01 else f"{abs(s.room):.0%} {'more' if s.room > 0 else 'less'} room left"
         change = ", ".join(x for x in (money, room, reach) if x) or "nothing to speak of"
-        names = " and ".join(FAMILIES[f].name.lower() for f in s.subject.split(", ") if f in FAMILIES)
+        names = " and ".join(family_named(f).name.lower() for f in s.subject.split(", ") if is_known(f))
         return {
             "fewer": f"{s.amount:.0f} fewer {s.subject}: {change}.",
             "more": f"{s.amount:.0f} more {s.subject}: {change if s.fits else 'they no longer all fit'}.",
@@ -379,7 +380,7 @@ class Scene:
 
 
 def _point(n: int, raw: dict[str, Any]) -> PointView:
-    names = [FAMILIES[f].name.lower() for f in raw["families"] if f in FAMILIES]
+    names = [family_named(f).name.lower() for f in raw["families"] if is_known(f)]
     return PointView(index=n, cost=float(raw["cost"]), room=raw["room"], reach=raw["reach"],
                      name=f"{raw['bays']} bays of {' and '.join(names)}")  # fmt: skip
 

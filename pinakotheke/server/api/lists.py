@@ -1,5 +1,6 @@
 """Lists of things from spreadsheets, with a step that says which column is what; and back out as CSV or XLSX."""
 
+from collections.abc import Mapping, Sequence
 from typing import Annotated
 
 from django.http import HttpResponse
@@ -26,7 +27,7 @@ class ColumnView(Schema):
 
     number: int
     header: str
-    guess: Column | None
+    guess: str | None
     cells: list[str]
 
 
@@ -35,7 +36,7 @@ class ListPreview(Schema):
 
     columns: list[ColumnView]
     rows: int
-    meanings: list[Column]
+    meanings: list[str]
 
 
 class PastedText(Schema):
@@ -66,7 +67,8 @@ class Taken(Schema):
     things: ThingsView
 
 
-def _table(file: UploadedFile | None, text: str) -> list[list[str]]:
+def sent_table(file: UploadedFile | None, text: str) -> list[list[str]]:
+    """The rows that were sent, as a file or pasted; the header first."""
     if file is not None:
         if (file.size or 0) > MOST_BYTES:
             raise Invalid("The file is too large.", f"At most {MOST_BYTES // 1_000_000} MB; bring the rows in parts.")
@@ -79,16 +81,20 @@ def preview(request: MemberRequest, space_id: PathId, data: Form[PastedText],
             file: File[UploadedFile | None] = None) -> ListPreview:  # fmt: skip
     """What a file's columns seem to be; nothing is kept."""
     own_space(request.user, space_id)
-    table = _table(file, data.text)
+    table = sent_table(file, data.text)
+    return previewed(table, guess_columns(table[0]), COLUMNS)
+
+
+def previewed(table: list[list[str]], guesses: Mapping[int, str], meanings: Sequence[str]) -> ListPreview:
+    """The columns of a table with what they seem to be."""
     header, body = table[0], table[1:]
-    guesses = guess_columns(header)
     return ListPreview(
         columns=[
             ColumnView(number=n, header=text, guess=guesses.get(n),
                        cells=[row[n] for row in body[:SHOWN] if n < len(row)])
             for n, text in enumerate(header)
         ],
-        rows=len(body), meanings=list(COLUMNS),
+        rows=len(body), meanings=list(meanings),
     )  # fmt: skip
 
 
@@ -104,7 +110,7 @@ def take(request: MemberRequest, space_id: PathId, data: Form[Matching],
     if not {"name", "kind"} & set(columns.values()):
         raise Invalid("No column says what the things are.", "Choose the column with their names.")
     known = frozenset(household.thing_set.values_list("key", flat=True))
-    table = _table(file, data.text)
+    table = sent_table(file, data.text)
     read = read_rows(table[1:], columns, rows.people_of(household), units, space.key, known)
     added = actions.add_rows(request.user, space_id, read.things)
     faults = [FaultView(row=f.row, problem=f.problem, mend=f.mend) for f in read.faults]

@@ -6,7 +6,7 @@ from ninja import Router, Schema
 from pydantic import Field, StringConstraints
 
 from pinakotheke.core.house import SpaceUse
-from pinakotheke.core.inventory.owned import Owned
+from pinakotheke.core.inventory.owned import Lid, Owned
 from pinakotheke.core.lengths import Units, with_unit
 
 from .. import models, rows
@@ -81,7 +81,7 @@ class OwnedData(Schema):
     count: Annotated[int, Field(ge=1, le=1000)] = 1
     size: Annotated[str, StringConstraints(min_length=1, max_length=60)]
     kind: Literal["container", "furniture"] = "container"
-    lid: Literal["none", "lift", "screw", "flap"] = "none"
+    lid: Lid = "none"
 
 
 class UseData(Schema):

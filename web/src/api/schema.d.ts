@@ -964,6 +964,190 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{household_id}/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get
+         * @description What can be bought: the household's own ranges and containers.
+         */
+        get: operations["systems_catalogue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/ranges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make
+         * @description Make a range of a family.
+         */
+        post: operations["systems_make_range"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/ranges/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change
+         * @description Change a range; designs made of it keep it as it was.
+         */
+        put: operations["systems_change_range"];
+        post?: never;
+        /**
+         * Remove
+         * @description Take a range out; designs made of it keep it.
+         */
+        delete: operations["systems_remove_range"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/supplier-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview
+         * @description What the columns of a supplier's list seem to be; nothing is kept.
+         */
+        post: operations["systems_preview_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/ranges/{key}/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Articles
+         * @description A supplier's list gives a range its articles, in the place of those it had.
+         */
+        post: operations["systems_take_articles"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/ranges/{key}/articles.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Articles Csv
+         * @description The listed articles of a range as CSV, as its list is taken in.
+         */
+        get: operations["systems_articles_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/containers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * List Container
+         * @description List a container that can be bought.
+         */
+        post: operations["systems_list_container"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/containers/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Containers
+         * @description A supplier's list of containers; rows that cannot be read are named and left out.
+         */
+        post: operations["systems_take_containers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/containers/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Container
+         * @description Take a container off the list; designs that use it keep it.
+         */
+        delete: operations["systems_drop_container"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/spaces/{space_id}/designs": {
         parameters: {
             query?: never;
@@ -3245,7 +3429,7 @@ export interface components {
             /** Header */
             header: string;
             /** Guess */
-            guess: ("count" | "name" | "kind" | "owner" | "frequency" | "decision" | "way" | "width" | "depth" | "height" | "mass" | "label" | "together" | "note") | null;
+            guess: string | null;
             /** Cells */
             cells: string[];
         };
@@ -3259,7 +3443,7 @@ export interface components {
             /** Rows */
             rows: number;
             /** Meanings */
-            meanings: ("count" | "name" | "kind" | "owner" | "frequency" | "decision" | "way" | "width" | "depth" | "height" | "mass" | "label" | "together" | "note")[];
+            meanings: string[];
         };
         /**
          * PastedText
@@ -3399,6 +3583,306 @@ export interface components {
             version: number;
             /** Space */
             space: string;
+        };
+        /**
+         * Article
+         * @description A line of a supplier's list: an article of the family in one size (mm; a size it is cut to is left out).
+         */
+        Article: {
+            /** Kind */
+            kind: string;
+            /** Price */
+            price: number;
+            /** Width */
+            width?: number | null;
+            /** Depth */
+            depth?: number | null;
+            /** Height */
+            height?: number | null;
+            /** Rating */
+            rating?: number | null;
+            /**
+             * Code
+             * @default
+             */
+            code: string;
+        };
+        /**
+         * CatalogueView
+         * @description What can be bought.
+         */
+        CatalogueView: {
+            /** Currency */
+            currency: string;
+            /** Families */
+            families: components["schemas"]["FamilyLine"][];
+            /** Ranges */
+            ranges: components["schemas"]["RangeView"][];
+            /** Containers */
+            containers: components["schemas"]["ContainerView"][];
+        };
+        /**
+         * ContainerView
+         * @description A container that can be bought, in words.
+         */
+        ContainerView: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Size */
+            size: string;
+            /** Litres */
+            litres: string;
+            /** Price */
+            price: string;
+            /**
+             * Lid
+             * @enum {string}
+             */
+            lid: "none" | "lift" | "screw" | "flap";
+        };
+        /**
+         * FamilyLine
+         * @description A family of which a range can be made.
+         */
+        FamilyLine: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * PriceView
+         * @description An article that is cut to size or sold by the piece, and its price.
+         */
+        PriceView: {
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            usual: components["schemas"]["Rate"] | null;
+            own: components["schemas"]["Rate"] | null;
+            /** Listed */
+            listed: number;
+        };
+        /**
+         * Range
+         * @description What a household's range has otherwise than the family that ships.
+         */
+        Range: {
+            /** Id */
+            id: string;
+            /** Family */
+            family: string;
+            /** Name */
+            name: string;
+            /**
+             * About
+             * @default
+             */
+            about: string;
+            /** Pitch */
+            pitch?: number | null;
+            /**
+             * Sizes
+             * @default {}
+             */
+            sizes: {
+                [key: string]: number[];
+            };
+            /**
+             * Ratings
+             * @default {}
+             */
+            ratings: {
+                [key: string]: number;
+            };
+            /**
+             * Rates
+             * @default {}
+             */
+            rates: {
+                [key: string]: components["schemas"]["Rate"];
+            };
+            /**
+             * Articles
+             * @default []
+             */
+            articles: components["schemas"]["Article"][];
+        };
+        /**
+         * RangeView
+         * @description A range of the household's own.
+         */
+        RangeView: {
+            /** Key */
+            key: string;
+            /** Version */
+            version: number;
+            /** Name */
+            name: string;
+            /** Family */
+            family: string;
+            /** Family Name */
+            family_name: string;
+            /** About */
+            about: string;
+            /** Usual About */
+            usual_about: string;
+            /** Pitch */
+            pitch: string;
+            /** Usual Pitch */
+            usual_pitch: string;
+            /** Sizes */
+            sizes: components["schemas"]["SizeView"][];
+            /** Prices */
+            prices: components["schemas"]["PriceView"][];
+            /** Ratings */
+            ratings: components["schemas"]["RatingView"][];
+            /** Listed */
+            listed: number;
+            /** Summary */
+            summary: string;
+            /** Reckoned */
+            reckoned: string[];
+            whole: components["schemas"]["Range"];
+        };
+        /**
+         * Rate
+         * @description The price of an article that is cut to size: fixed, per m² and per m; a `pack` is sold whole.
+         */
+        Rate: {
+            /**
+             * Fixed
+             * @default 0
+             */
+            fixed: number;
+            /**
+             * Per M2
+             * @default 0
+             */
+            per_m2: number;
+            /**
+             * Per M
+             * @default 0
+             */
+            per_m: number;
+            /** Pack */
+            pack?: number | null;
+        };
+        /**
+         * RatingView
+         * @description What a compartment carries, kilograms (a metre where `a_metre`).
+         */
+        RatingView: {
+            /** Role */
+            role: string;
+            /** A Metre */
+            a_metre: boolean;
+            /** Usual */
+            usual: number;
+            /** Own */
+            own: number | null;
+        };
+        /**
+         * SizeView
+         * @description A size of a family that a range may have otherwise.
+         */
+        SizeView: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Usual */
+            usual: string;
+            /** Own */
+            own: string;
+        };
+        /**
+         * NewRange
+         * @description A new range of a family, or one that was taken out, `whole`.
+         */
+        NewRange: {
+            /** Family */
+            family: string;
+            /** Name */
+            name: string;
+            whole?: components["schemas"]["Range"] | null;
+        };
+        /**
+         * RangeChange
+         * @description What a range has otherwise; sizes as they are typed, in the household's units. With `whole` that instead.
+         */
+        RangeChange: {
+            /** Version */
+            version: number;
+            /**
+             * Name
+             * @default range
+             */
+            name: string;
+            /**
+             * About
+             * @default
+             */
+            about: string;
+            /**
+             * Pitch
+             * @default
+             */
+            pitch: string;
+            /**
+             * Sizes
+             * @default {}
+             */
+            sizes: {
+                [key: string]: string;
+            };
+            /**
+             * Rates
+             * @default {}
+             */
+            rates: {
+                [key: string]: components["schemas"]["Rate"];
+            };
+            /**
+             * Ratings
+             * @default {}
+             */
+            ratings: {
+                [key: string]: number;
+            };
+            whole?: components["schemas"]["Range"] | null;
+        };
+        /**
+         * Listed
+         * @description What a supplier's list gave, and what it did not.
+         */
+        Listed: {
+            /** Added */
+            added: number;
+            /** Faults */
+            faults: components["schemas"]["FaultView"][];
+            catalogue: components["schemas"]["CatalogueView"];
+        };
+        /**
+         * NewContainer
+         * @description A container that can be bought; its outside size as it is said.
+         */
+        NewContainer: {
+            /** Name */
+            name: string;
+            /** Size */
+            size: string;
+            /** Price */
+            price: number | string;
+            /**
+             * Lid
+             * @default none
+             * @enum {string}
+             */
+            lid: "none" | "lift" | "screw" | "flap";
         };
         /**
          * BlockedView
@@ -4072,7 +4556,8 @@ export interface components {
         };
         /**
          * Container
-         * @description One row of `tables/containers.csv`; outside sizes in mm, `price` in the household's currency.
+         * @description One row of `tables/containers.csv` or of a supplier's list; outside sizes in mm, `price` in the household's
+         *     currency.
          */
         Container: {
             /** Id */
@@ -4089,14 +4574,24 @@ export interface components {
             wall: number;
             /**
              * Lid
+             * @default none
              * @enum {string}
              */
             lid: "none" | "lift" | "screw" | "flap";
-            /** Handle */
+            /**
+             * Handle
+             * @default false
+             */
             handle: boolean;
-            /** Material */
+            /**
+             * Material
+             * @default
+             */
             material: string;
-            /** See Through */
+            /**
+             * See Through
+             * @default false
+             */
             see_through: boolean;
             /** Price */
             price: number;
@@ -4184,6 +4679,11 @@ export interface components {
              * @default []
              */
             owned: components["schemas"]["Container"][];
+            /**
+             * Ranges
+             * @default []
+             */
+            ranges: components["schemas"]["Range"][];
             outcome: components["schemas"]["Outcome"];
         };
         /**
@@ -4650,6 +5150,7 @@ export interface components {
             bay: number;
             /** Family */
             family: string;
+            own?: components["schemas"]["Range"] | null;
         };
         /**
          * SwapPart
@@ -6241,6 +6742,281 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HomesView"];
+                };
+            };
+        };
+    };
+    systems_catalogue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CatalogueView"];
+                };
+            };
+        };
+    };
+    systems_make_range: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRange"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CatalogueView"];
+                };
+            };
+        };
+    };
+    systems_change_range: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RangeChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CatalogueView"];
+                };
+            };
+        };
+    };
+    systems_remove_range: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CatalogueView"];
+                };
+            };
+        };
+    };
+    systems_preview_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Text
+                     * @default
+                     */
+                    text?: string;
+                    /** File */
+                    file?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListPreview"];
+                };
+            };
+        };
+    };
+    systems_take_articles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Text
+                     * @default
+                     */
+                    text?: string;
+                    /** Columns */
+                    columns: string;
+                    /** File */
+                    file?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Listed"];
+                };
+            };
+        };
+    };
+    systems_articles_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    systems_list_container: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewContainer"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CatalogueView"];
+                };
+            };
+        };
+    };
+    systems_take_containers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Text
+                     * @default
+                     */
+                    text?: string;
+                    /** Columns */
+                    columns: string;
+                    /** File */
+                    file?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Listed"];
+                };
+            };
+        };
+    };
+    systems_drop_container: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CatalogueView"];
                 };
             };
         };

@@ -7,6 +7,7 @@ last step. The echo of a parsed length says which unit was understood.
 """
 
 import re
+from collections.abc import Iterable
 from fractions import Fraction
 from math import floor
 from typing import Literal, NamedTuple
@@ -193,6 +194,11 @@ def format_length(mm: float, units: Units, *, mark: bool = True) -> str:
     if rest:
         words.append(f"{fraction.numerator}/{fraction.denominator}")
     return sign + " ".join(words) + ('"' if mark else "")
+
+
+def with_units(sides: Iterable[float], units: Units) -> str:
+    """Sides of a thing for a line: `320 × 380 × 220 mm`, or each with its inch mark."""
+    return " × ".join(format_length(mm, units) for mm in sides) + (" mm" if units == "metric" else "")
 
 
 def with_unit(mm: float, units: Units) -> str:

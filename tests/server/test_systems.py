@@ -91,7 +91,7 @@ class RangeTests(ServerTestCase):
         answer = self.ada.post(f"{self.path}/containers", one)
         self.assertEqual(answer.status_code, 201, answer.content)
         tub = answer.body["containers"][0]
-        self.assertEqual((tub["key"], tub["price"], tub["size"]), ("c1", "2.10", "200 mm × 300 mm × 150 mm"))
+        self.assertEqual((tub["key"], tub["price"], tub["size"]), ("c1", "2.10", "200 × 300 × 150 mm"))
         self.assertProblem(
             self.ada.post(f"{self.path}/containers", {**one, "size": "200 x 300"}), 422, "width by depth"
         )

@@ -244,7 +244,7 @@ def _other_ways(task: Task, pool: list[Candidate], found: _Found) -> None:
     for family in sorted((f for f in mains if f.id not in used), key=lambda f: f.id):
         if made == OTHER_WAYS:
             return
-        task.watch.progress(0.9, f"another way to build it: {family.name.lower()}")
+        task.watch.progress(0.9, f"another way to build it: {family.spoken}")
         own = _promising(task, "cheapest", [c for c in pool if c.main == family.id])[:4]
         furnished = min((furnish(task, "cheapest", c, QUICK) for c in own), key=_score, default=None)
         if furnished is None:
@@ -258,7 +258,7 @@ def _other_ways(task: Task, pool: list[Candidate], found: _Found) -> None:
             found.complete.append(("cheapest", furnished))
         key = f"in-{family.id}"
         found.designs[key] = design_of(task, "cheapest", furnished).model_copy(
-            update={"id": key, "title": f"In {family.name[0].lower()}{family.name[1:]}",
+            update={"id": key, "title": f"In {family.spoken}",
                     "reason": f"Another way to build it, as cheap as it goes. {family.table['about']}"}
         )  # fmt: skip
         task.watch.found(found.designs[key])
@@ -302,7 +302,7 @@ def _in_family(design: Design, key: str) -> Design:
     names = [b.family for b in design.bays]
     family = family_named(max(dict.fromkeys(names), key=names.count))
     return design.model_copy(
-        update={"id": key, "title": f"In {family.name[0].lower()}{family.name[1:]}",
+        update={"id": key, "title": f"In {family.spoken}",
                 "reason": f"Another way to build it. {family.table['about']}"}
     )  # fmt: skip
 
@@ -324,7 +324,7 @@ def _more_to_choose(task: Task, found: _Found, designs: list[Design]) -> list[De
                 continue
             kinds.add(kind)
             best = improve(task, goal, furnished.candidate, furnished.problem, QUICK, furnished.interior.choices, 3)
-            names = " and ".join(family_named(f).name.lower() for f in furnished.candidate.families)
+            names = " and ".join(family_named(f).spoken for f in furnished.candidate.families)
             design = design_of(task, goal, best).model_copy(
                 update={"id": f"also-{len(added) + 1}", "title": f"Also: {_bays(furnished)} of {names}"[:120],
                         "reason": "Holds everything in another arrangement, to choose from."}

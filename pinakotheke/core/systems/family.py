@@ -166,6 +166,11 @@ class Family(ABC):
         """Its name for people."""
         return str(self.table["name"])
 
+    @property
+    def spoken(self) -> str:
+        """Its name within a sentence; a range keeps the name that its household gave it."""
+        return self.name if self._own is not None else self.name[0].lower() + self.name[1:]
+
     @cached_property
     def specs(self) -> dict[Holder, Spec]:
         """What its compartments are, by role."""

@@ -20,7 +20,7 @@ from pinakotheke.core.inventory.variants import (
     purge_steps,
     sockets_wanted,
 )
-from pinakotheke.core.lengths import Units, with_unit
+from pinakotheke.core.lengths import Units, with_units
 from pinakotheke.core.tables import load
 
 from .. import models, rows
@@ -148,7 +148,7 @@ class Vocabulary(Schema):
 def _thing(row: models.Thing, units: Units | None = None) -> ThingView:
     thing = rows.thing_of(row)
     shown: Units = units or row.household.units  # type: ignore[assignment]
-    size = " × ".join(with_unit(mm, shown) for mm in thing.size) if thing.size else ""
+    size = with_units(thing.size, shown) if thing.size else ""
     return ThingView(id=row.pk, version=row.version, thing=thing, kind_name=thing.row.many, size=size,
                      ways=list(thing.row.ways))  # fmt: skip
 

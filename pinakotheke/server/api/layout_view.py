@@ -16,7 +16,7 @@ from pinakotheke.core.inventory.needs import ways
 from pinakotheke.core.layout import Blocked, Design, Sensitivity, Weights, ledger
 from pinakotheke.core.layout.edits import MOVABLE
 from pinakotheke.core.layout.trial import trial_marks
-from pinakotheke.core.lengths import Units, with_unit
+from pinakotheke.core.lengths import Units, with_unit, with_units
 from pinakotheke.core.materials import bill, hours
 from pinakotheke.core.survey import envelopes
 from pinakotheke.core.systems import HOLDERS, Finish, Part, family_named, family_of, is_known
@@ -268,7 +268,7 @@ class Scene:
                         ways=[way, *others] if way else others, count=count)  # fmt: skip
 
     def _part(self, design: Design, part: Part) -> PartView:
-        size = " × ".join(with_unit(mm, self.units) for mm in (part.w, part.d, part.h))
+        size = with_units((part.w, part.d, part.h), self.units)
         counts: Counter[tuple[str, Way]] = Counter()
         for a in design.held_by(part.id):
             counts[a.thing, a.way] += a.count
@@ -327,7 +327,7 @@ class Scene:
         reach = "" if abs(s.reach) < 1 else f"{'easier' if s.reach < 0 else 'harder'} to reach"
         room = "" if abs(s.room) < 0.01 else f"{abs(s.room):.0%} {'more' if s.room > 0 else 'less'} room left"
         change = ", ".join(x for x in (money, room, reach) if x) or "nothing to speak of"
-        names = " and ".join(family_named(f).name.lower() for f in s.subject.split(", ") if is_known(f))
+        names = " and ".join(family_named(f).spoken for f in s.subject.split(", ") if is_known(f))
         return {
             "fewer": f"{s.amount:.0f} fewer {s.subject}: {change}.",
             "more": f"{s.amount:.0f} more {s.subject}: {change if s.fits else 'they no longer all fit'}.",
@@ -380,7 +380,7 @@ class Scene:
 
 
 def _point(n: int, raw: dict[str, Any]) -> PointView:
-    names = [family_named(f).name.lower() for f in raw["families"] if is_known(f)]
+    names = [family_named(f).spoken for f in raw["families"] if is_known(f)]
     return PointView(index=n, cost=float(raw["cost"]), room=raw["room"], reach=raw["reach"],
                      name=f"{raw['bays']} bays of {' and '.join(names)}")  # fmt: skip
 

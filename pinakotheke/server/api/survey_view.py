@@ -8,7 +8,7 @@ from ninja import Schema
 from pinakotheke.core.checks import check_survey
 from pinakotheke.core.drawing import Drawing, numbered, survey_elevation, survey_plan
 from pinakotheke.core.errors import PinakothekeError
-from pinakotheke.core.lengths import Units, with_unit
+from pinakotheke.core.lengths import Units, with_unit, with_units
 from pinakotheke.core.survey import (
     Envelope,
     NextReading,
@@ -343,8 +343,8 @@ def _facts(survey: Survey, units: Units) -> list[tuple[str, str]]:
     found += [(f"slope, {s.label}", s.slope) for s in survey.runs if s.slope != "none"]
     if survey.car:
         c = survey.car
-        sizes = " × ".join(with_unit(mm, units) for mm in (c.length, c.width, c.height))
-        found.append(("car", f"{sizes}, doors open by {with_unit(c.doors, units)}"))
+        size = with_units((c.length, c.width, c.height), units)
+        found.append(("car", f"{size}, doors open by {with_unit(c.doors, units)}"))
     if survey.overhead:
         o = survey.overhead
         found.append(("door overhead", f"{o.kind}, {with_unit(o.track, units)} up, {with_unit(o.reach, units)} in"))

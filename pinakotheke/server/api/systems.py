@@ -12,7 +12,7 @@ from pinakotheke.core import systems as core
 from pinakotheke.core.inventory.columns import RowFault
 from pinakotheke.core.inventory.containers import Container
 from pinakotheke.core.inventory.owned import Lid
-from pinakotheke.core.lengths import Units, format_length, parse_length, with_unit
+from pinakotheke.core.lengths import Units, format_length, parse_length, with_units
 from pinakotheke.core.systems.ranges import reckoned, sizes_of, table_of
 from pinakotheke.core.systems.supplier import (
     LIST_COLUMNS,
@@ -193,7 +193,7 @@ def _label(name: str) -> str:
 
 
 def _container(box: Container, units: Units) -> ContainerView:
-    sides = " × ".join(with_unit(mm, units) for mm in (box.width, box.depth, box.height))
+    sides = with_units((box.width, box.depth, box.height), units)
     w, d, h = box.inside
     return ContainerView(key=box.id, name=box.name, size=sides, litres=f"{w * d * h / 1e6:.1f} litres",
                          price=f"{box.price:.2f}", lid=box.lid)  # fmt: skip

@@ -7,7 +7,7 @@ from pydantic import Field, StringConstraints
 
 from pinakotheke.core.house import SpaceUse
 from pinakotheke.core.inventory.owned import Lid, Owned
-from pinakotheke.core.lengths import Units, with_unit
+from pinakotheke.core.lengths import Units, with_units
 
 from .. import models, rows
 from ..actions import work as actions
@@ -92,7 +92,7 @@ class UseData(Schema):
 
 
 def _owned(owned: Owned, units: Units) -> OwnedView:
-    size = " × ".join(with_unit(mm, units) for mm in owned.size)
+    size = with_units(owned.size, units)
     return OwnedView(key=owned.id, name=owned.name, count=owned.count, size=size, litres=f"{owned.litres:.0f} litres",
                      kind=owned.kind, lid=owned.lid)  # fmt: skip
 

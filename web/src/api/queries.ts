@@ -11,6 +11,7 @@ export const keys = {
   things: (id: number) => ['things', id] as const,
   homes: (house: number) => ['homes', house] as const,
   work: (house: number) => ['work', house] as const,
+  catalogue: (house: number) => ['catalogue', house] as const,
   gallery: (id: number) => ['gallery', id] as const,
   ledger: (id: number) => ['ledger', id] as const,
   design: (id: number) => ['design', id] as const,

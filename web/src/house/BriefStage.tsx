@@ -7,6 +7,7 @@ import { said, type Schemas } from '../api/client'
 import { useVocabulary } from '../api/queries'
 import type { StageProps } from '../shell/HousePage'
 import { Field } from '../shell/Field'
+import { Catalogue } from '../systems/Catalogue'
 import { stature } from './stature'
 import { useHouseChange, type HouseChange } from './useHouseChange'
 import { Work } from './Work'
@@ -22,6 +23,7 @@ export function BriefStage({ house }: StageProps) {
         <People house={house} change={change} />
         <RulesForm house={house} change={change} />
         <Work house={house} />
+        <Catalogue houseId={house.id} />
         <Household house={house} change={change} />
       </section>
     </main>

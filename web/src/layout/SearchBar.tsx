@@ -22,7 +22,7 @@ export function SearchBar({
   const { solve, designs } = gallery
   const running = searching(solve)
   const [wishes, setWishes] = useState<Ask | null>(null)
-  const asked = wishes ?? askOf(solve)
+  const asked = wishes ?? askOf(solve, gallery.families)
   const set = (next: Schemas['SolveView']) =>
     client.setQueryData<Schemas['Gallery']>(
       keys.gallery(spaceId),
@@ -112,12 +112,13 @@ export function SearchBar({
   )
 }
 
-function askOf(solve: Schemas['SolveView'] | null): Ask {
+/** What the last search was asked. A range that was changed since is another family: what is gone is left out. */
+function askOf(solve: Schemas['SolveView'] | null, offered: Schemas['FamilyView'][]): Ask {
   return {
     weights: solve?.weights ?? null,
     finish: solve?.finish ?? null,
     within_budget: solve?.within_budget ?? false,
-    families: solve?.families ?? [],
+    families: (solve?.families ?? []).filter((id) => offered.some((family) => family.id === id)),
   }
 }
 

@@ -28,7 +28,7 @@ from .core.housefile import House, Space, load_house
 from .core.inventory import demand
 from .core.layout import Design, Solution, Task, design_space, ledger
 from .core.materials import bill
-from .core.survey import Envelope, envelope, envelopes
+from .core.survey import Envelope, envelope, envelopes, with_stacks
 
 SECONDS_PER_EFFORT = 3.0
 """Roughly what an effort of 1 takes on the machine the solver was tuned on."""
@@ -98,10 +98,15 @@ def _read(name: str) -> bytes:
 
 def _space(house: House, args: argparse.Namespace) -> Space:
     if args.space is None and len(house.spaces) == 1:
-        return house.spaces[0]
+        return _designed(house.spaces[0])
     if args.space is None:
         raise KeyError(f"say which space: --space {' or '.join(s.id for s in house.spaces) or '(the house has none)'}")
-    return house.space(args.space)
+    return _designed(house.space(args.space))
+
+
+def _designed(space: Space) -> Space:
+    """A space as it is designed in: shelves that move on their holes make one place."""
+    return space.model_copy(update={"survey": with_stacks(space.survey)})
 
 
 def _solve(house: House, space: Space, seconds: float) -> Solution:
@@ -148,6 +153,7 @@ def _design(house: House, args: argparse.Namespace) -> tuple[Any, int]:
 
 def _check(house: House, args: argparse.Namespace) -> tuple[Any, int]:
     spaces = [house.space(args.space)] if args.space else list(house.spaces)
+    spaces = [_designed(space) for space in spaces]
     return [_checked(house, space) for space in spaces], 0
 
 
@@ -192,7 +198,7 @@ def _cut(house: House, args: argparse.Namespace) -> tuple[Any, int]:
 def _draw(house: House, args: argparse.Namespace) -> tuple[Any, int]:
     space = _space(house, args)
     if args.form == "field-sheet":
-        return field_sheet(space.survey, house.units, space.name), 0
+        return field_sheet(house.space(space.id).survey, house.units, space.name), 0
     if args.form == "glb":
         return walkround(_chosen(house, space, args), space.survey, house.things_in(space.id)), 0
     drawing = _drawing(house, space, args, TEXT_MM * args.scale if args.form == "pdf" else 0)

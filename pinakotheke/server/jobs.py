@@ -15,7 +15,7 @@ from django_tasks import task
 
 from pinakotheke.core.errors import Cancelled, PinakothekeError
 from pinakotheke.core.layout import Design, Task, Watch, Weights, design_space
-from pinakotheke.core.survey import envelopes
+from pinakotheke.core.survey import envelopes, with_stacks
 from pinakotheke.core.systems import FAMILIES, Finish, Range
 
 from . import models, rows
@@ -52,7 +52,7 @@ def task_of(solve: models.Solve) -> Task:
     """The core's task for a search, from the rows as they stand."""
     space, wishes = solve.space, solve.ask
     household = space.household
-    rules, survey = rows.rules_of(household), rows.survey_of(space)
+    rules, survey = rows.rules_of(household), with_stacks(rows.survey_of(space))
     kept = models.Design.objects.filter(pk=wishes.get("keep") or 0, space=space).first()
     keep = rows.history_of(kept).current if kept else None
     ranges = rows.ranges_of(household)

@@ -96,6 +96,10 @@ class SectionTests(TestCase):
         shelves = survey_of("fixed shelves", "level 2: shelf 820 up; shelf movable; width 780")
         self.assertEqual(shelves.least("shelf height"), 820)
         self.assertTrue(shelves.section("level-2").movable)
+        spaced = survey_of("fixed shelves", "level 2: shelf movable every 25; level 3: shelf fixed")
+        self.assertEqual((spaced.section("level-2").holes, spaced.section("level-3").movable), (25, False))
+        (misheard,) = hear("level 2: shelf movable every 900", shelves, "metric").misheard
+        self.assertIn("every 32", misheard.mend)
 
     def test_new_sections(self) -> None:
         got = survey("width 1800 1800 1800; new wall; width 900; new door back; width 400; new void; width 300")

@@ -28,6 +28,8 @@ Inside = Literal["hatch", "silhouettes", "bare"]
 GAP = 420.0
 """Between walls that are unfolded side by side, mm on the drawing."""
 BOARD, DRAWERS_ABREAST = 18.0, 2
+SHELVES = frozenset({"level", "stack"})
+"""Kinds of section that lie above each other in one cabinet."""
 HIDDEN_BEHIND = frozenset({"bracket", "cleat"})
 FRONTMOST = frozenset({"door", "curtain", "fascia"})
 
@@ -40,7 +42,7 @@ def design_elevation(design: Design, survey: Survey, things: tuple[Thing, ...], 
     """
     names = {t.id: t for t in things}
     sections = [s for s in survey.parts if s.id in design.sections] or [survey.main]
-    size = text or text_height(survey) * max(1.0, len([s for s in sections if s.kind != "level"]) ** 0.6)
+    size = text or text_height(survey) * max(1.0, len([s for s in sections if s.kind not in SHELVES]) ** 0.6)
     whole = Canvas(size, units)
     at_x = at_z = 0.0
     for n, section in enumerate(sections):
@@ -71,12 +73,12 @@ def design_elevation(design: Design, survey: Survey, things: tuple[Thing, ...], 
         elif section.kind == "drawer" and n and sections[n - 1].kind == "drawer":
             at_x, at_z = 0.0, at_z - height - GAP / 2 - size * 8
             whole.take(one, at_x, at_z)
-        elif section.kind == "level" and n and sections[n - 1].kind == "level":
+        elif section.kind in SHELVES and n and sections[n - 1].kind in SHELVES:
             whole.take(one, at_x, at_z)
         else:
             at_x, at_z = (at_x + GAP + size * 2 if n else 0.0), 0.0
             whole.take(one, at_x, 0)
-        if section.kind == "level" and n + 1 < len(sections) and sections[n + 1].kind == "level":
+        if section.kind in SHELVES and n + 1 < len(sections) and sections[n + 1].kind in SHELVES:
             at_z += height + BOARD
         else:
             at_x += width

@@ -10,7 +10,7 @@ from ..inventory import Thing
 from ..inventory.containers import Container, owned_container
 from ..inventory.owned import Owned, offers
 from ..survey import Envelope, Survey
-from ..systems import Finish, Part, Range, family_of, family_of_range
+from ..systems import Finish, Part, Range, family_named, family_of, family_of_range
 from .bound import lower_bound
 from .build import build
 from .candidates import Candidate
@@ -114,8 +114,18 @@ def improve(task: Task, goal: Goal, candidate: Candidate, problem: Problem, move
     structure = candidate.structure(task.envelopes, task.finish)
     score = interior.cost + scale.money * float(sum((family_of(p).price(p) for p in structure), Decimal(0)))
     score += scale.part * len(structure) + scale.hour * hours_to_stand(candidate)
-    score -= scale.front * candidate.front() / 1e4
+    score -= scale.front * candidate.front() / 1e4 + scale.money * _at_hand(candidate, interior)
     return Furnished(candidate, problem, interior, score)
+
+
+def _at_hand(candidate: Candidate, interior: Interior) -> float:
+    """What the shelves would cost that are there already and only move."""
+    worth = 0.0
+    for bay in candidate.bays:
+        if bay.at_hand:
+            used = min(bay.at_hand, sum(c.role == "shelf" for c in interior.stacks[bay.index]))
+            worth += used * float(family_named(bay.family).component("shelf", bay).price)
+    return worth
 
 
 def hours_to_stand(candidate: Candidate) -> float:

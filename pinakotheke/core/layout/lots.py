@@ -109,7 +109,9 @@ def takes_one(thing: Thing, bay: Bay, home: Household) -> bool:
 def feet(family: Family, role: Holder, bay: Bay, units: int, below: int) -> tuple[int, int, bool]:
     """Least and greatest foot of a compartment in a bay, in pitches, and whether it stands on the floor."""
     on_floor = family.spec(role).on_floor or role == "base"
-    lowest = 0 if on_floor or bay.axis != "z" else max(0, ceil(bay.first / bay.pitch) - below)
+    # A grid of holes may begin below the board that stays; what hangs hangs no lower than that.
+    bottom = 1 if bay.z0 < 0 < below else 0
+    lowest = 0 if on_floor or bay.axis != "z" else max(bottom, ceil(bay.first / bay.pitch) - below)
     return lowest, 0 if on_floor else bay.pitches - units, on_floor
 
 

@@ -8,6 +8,7 @@ from ..inventory import Thing
 from ..inventory.needs import ways
 from ..survey import Envelope, Survey
 from ..survey.models import Section
+from ..survey.stacks import members
 from ..systems import FAMILIES, Family, Finish, Range, family_named, family_of_range
 from .candidates import COMPANIONS, MOST_CANDIDATES, Candidate, Fill, blind_zones, fills_of, stand, with_companions
 
@@ -32,7 +33,7 @@ def feet_of(survey: Survey) -> dict[str, int]:
     """Height above the floor of every section that is a level or a drawer, mm."""
     return {
         s.id: int(max(survey.values("shelf height", section=s.id), default=0.0))
-        for s in survey.parts if s.kind in ("level", "drawer")
+        for s in survey.parts if s.kind in ("level", "drawer", "stack")
     }  # fmt: skip
 
 
@@ -41,7 +42,7 @@ def candidates(survey: Survey, envelopes: Mapping[str, Envelope], families: Iter
     """Every candidate worth a look, at most `MOST_CANDIDATES`; `check` may break it off."""
     blind, feet = blind_zones(survey), feet_of(survey)
     allowed_families = [family_named(f) for f in families]
-    by_section: list[tuple[Section, dict[str, list[Fill]]]] = []
+    by_section: _BySection = []
     wanted = {way for t in things if t.stays for way in ways(t, rules)}
     for section in survey.parts:
         envelope = envelopes.get(section.id)
@@ -57,7 +58,21 @@ def candidates(survey: Survey, envelopes: Mapping[str, Envelope], families: Iter
                                            blind.get(section.id, []), wanted)  # fmt: skip
         if fills:
             by_section.append((section, fills))
-    return [stand(chosen, envelopes, blind, feet, finish) for chosen in _combined(by_section)][:MOST_CANDIDATES]
+    chosen = [fills for sections in _without_twice(by_section, survey) for fills in _combined(sections)]
+    return [stand(fills, envelopes, blind, feet, finish) for fills in chosen][:MOST_CANDIDATES]
+
+
+_BySection = list[tuple[Section, dict[str, list[Fill]]]]
+
+
+def _without_twice(by_section: _BySection, survey: Survey) -> list[_BySection]:
+    """Sections that can be fitted at once: the levels as they are, with every stack in their place, or with one."""
+    held = {s.id: members(survey, s.id) for s, _ in by_section if s.kind == "stack"}
+    found = []
+    for moved in dict.fromkeys(((), tuple(held), *((one,) for one in held))):
+        gone = {level for stack in moved for level in held[stack]} | (set(held) - set(moved))
+        found.append([row for row in by_section if row[0].id not in gone])
+    return [rows for rows in found if rows]
 
 
 def _mixed(family: Family, made: list[Fill], others: list[Family], section: Section, envelope: Envelope, finish: Finish,
@@ -84,7 +99,7 @@ def _area(fill: Fill) -> float:
     return sum(sum(r.widths) * r.shape.height for _, r in fill.rows)
 
 
-def _combined(by_section: list[tuple[Section, dict[str, list[Fill]]]]) -> list[tuple[Fill, ...]]:
+def _combined(by_section: _BySection) -> list[tuple[Fill, ...]]:
     """Fills of one section alone, or of several together: the same family all round, its heights alike; two families;
     one wall alone where that may be enough.
     """

@@ -118,11 +118,13 @@ def _alternatives(task: Task, pool: list[Candidate]) -> _Found:
         promising = _promising(task, goal, pool)
         if step == 0:
             task.watch.found(design_of(task, goal, furnish(task, goal, promising[0], GREEDY), bounded=False))
-        best = _thorough(task, goal, _quick(task, goal, promising, found), found, at, len(goals))
+        before = next(reversed(found.best.values()), None)
+        best = _thorough(task, goal, _quick(task, goal, promising, found), found, before, at, 1 / (len(goals) + 1))
         found.best[goal] = best
         found.designs[goal] = design_of(task, goal, best)
         task.watch.found(found.designs[goal])
     _other_ways(task, pool, found)
+    _bent(task, found)
     return found
 
 
@@ -137,32 +139,47 @@ def _quick(task: Task, goal: Goal, promising: list[Candidate], found: _Found) ->
         furnished.append(one)
         if not one.interior.unplaced:
             found.complete.append((goal, one))
-    return sorted(furnished, key=_score)
+    return _mains_first(sorted(furnished, key=_score))
 
 
-def _thorough(task: Task, goal: Goal, quick: list[Furnished], found: _Found, at: float, goals: int) -> Furnished:
-    """The best of the finalists, and of the last goal's answer bent to this goal, after several random paths each."""
+def _mains_first(ranked: list[Furnished]) -> list[Furnished]:
+    """The best of each main family, then the rest: a family that does badly in haste may do best at length."""
+    firsts = {id(next(f for f in ranked if f.candidate.main == main)) for main in {f.candidate.main for f in ranked}}
+    return sorted(ranked, key=lambda f: id(f) not in firsts)
+
+
+def _thorough(task: Task, goal: Goal, quick: list[Furnished], found: _Found, before: Furnished | None, at: float,
+              share: float) -> Furnished:  # fmt: skip
+    """The best of the finalists, and of the answer `before` bent to this goal, after several random paths each."""
     starts = [improve(task, goal, f.candidate, f.problem, QUICK, f.interior.choices) for f in quick[:FINALISTS]]
-    for before in list(found.best.values())[-1:]:
-        problem = Problem(before.problem.lots, before.problem.bays, Scale.of(task.weights_for(goal)))
-        starts.append(improve(task, goal, before.candidate, problem, QUICK, before.interior.choices))
+    if before is not None:
+        starts.append(_for_goal(task, goal, before, QUICK))
     best = min(starts, key=_score)
     for path in range(1, PATHS + 1):
-        task.watch.progress(at + path / (PATHS + 1) / (goals + 1), f"improving: {TITLES[goal].lower()}")
+        task.watch.progress(at + share * path / (PATHS + 1), f"improving: {TITLES[goal].lower()}")
         best = min(best, improve(task, goal, best.candidate, best.problem, THOROUGH, best.interior.choices, path),
                    key=_score)  # fmt: skip
-    # A tight case: smaller lots of the finalists, and other paths, often let the last ones in.
-    if best.interior.unplaced:
-        tight = [best.candidate, *(f.candidate for f in quick[:FINALISTS])]
-        for path, candidate in enumerate(dict.fromkeys(tight)):
-            one = furnish(task, goal, candidate, THOROUGH, handy=HANDY)
-            best = min(best, one, key=_left_out)
-            if best.interior.unplaced:
-                best = min(best, improve(task, goal, candidate, one.problem, THOROUGH, None, path + 5), key=_left_out)
-            if not best.interior.unplaced:
-                break
+    best = _squeezed(task, goal, best, [f.candidate for f in quick[:FINALISTS]])
     if not best.interior.unplaced:
         found.complete.append((goal, best))
+    return best
+
+
+def _for_goal(task: Task, goal: Goal, other: Furnished, moves: int) -> Furnished:
+    """The answer to another goal bent to this one."""
+    problem = Problem(other.problem.lots, other.problem.bays, Scale.of(task.weights_for(goal)))
+    return improve(task, goal, other.candidate, problem, moves, other.interior.choices)
+
+
+def _squeezed(task: Task, goal: Goal, best: Furnished, others: list[Candidate]) -> Furnished:
+    """A tight case: smaller lots of it and of the next best, and other paths, often let the last ones in."""
+    for path, candidate in enumerate(dict.fromkeys((best.candidate, *others))):
+        if not best.interior.unplaced:
+            break
+        one = furnish(task, goal, candidate, THOROUGH, handy=HANDY)
+        best = min(best, one, key=_left_out)
+        if best.interior.unplaced:
+            best = min(best, improve(task, goal, candidate, one.problem, THOROUGH, None, path + 5), key=_left_out)
     return best
 
 
@@ -241,21 +258,22 @@ def _other_ways(task: Task, pool: list[Candidate], found: _Found) -> None:
     mains = {family_named(m) for m in dict.fromkeys(c.main for c in pool)}
     used = {f.candidate.main for f in found.best.values()}
     made = 0
-    for family in sorted((f for f in mains if f.id not in used), key=lambda f: f.id):
+    others = sorted((f for f in mains if f.id not in used), key=lambda f: f.id)
+    for n, family in enumerate(others):
         if made == OTHER_WAYS:
             return
-        task.watch.progress(0.9, f"another way to build it: {family.spoken}")
-        own = _promising(task, "cheapest", [c for c in pool if c.main == family.id])[:4]
-        furnished = min((furnish(task, "cheapest", c, QUICK) for c in own), key=_score, default=None)
+        at, share = 0.85 + 0.1 * n / len(others), 0.1 / len(others)
+        task.watch.progress(at, f"another way to build it: {family.spoken}")
+        own = _promising(task, "cheapest", [c for c in pool if c.main == family.id])
+        furnished = min((furnish(task, "cheapest", c, QUICK) for c in own[:4]), key=_score, default=None)
         if furnished is None:
-            continue
-        if furnished.interior.unplaced:
-            furnished = improve(task, "cheapest", furnished.candidate, furnished.problem, THOROUGH,
-                                furnished.interior.choices, 1)  # fmt: skip
-        if furnished.interior.unplaced and any(not f.interior.unplaced for f in found.best.values()):
             continue
         if not furnished.interior.unplaced:
             found.complete.append(("cheapest", furnished))
+        else:
+            furnished = _thorough(task, "cheapest", _quick(task, "cheapest", own, found), found, None, at, share)
+        if furnished.interior.unplaced and any(not f.interior.unplaced for f in found.best.values()):
+            continue
         key = f"in-{family.id}"
         found.designs[key] = design_of(task, "cheapest", furnished).model_copy(
             update={"id": key, "title": f"In {family.spoken}",
@@ -263,6 +281,23 @@ def _other_ways(task: Task, pool: list[Candidate], found: _Found) -> None:
         )  # fmt: skip
         task.watch.found(found.designs[key])
         made += 1
+
+
+def _bent(task: Task, found: _Found) -> None:
+    """Every goal looks at what the other families came to: what is complete there may serve it better."""
+    ways: dict[str, Furnished] = {}
+    for _, furnished in found.complete:
+        ways.setdefault(furnished.candidate.main, furnished)
+    for goal, best in tuple(found.best.items()):
+        for main, other in ways.items():
+            if main == best.candidate.main:
+                continue
+            one = _for_goal(task, goal, other, THOROUGH)
+            if one.score < found.best[goal].score and not one.interior.unplaced:
+                found.best[goal] = one
+                found.complete.append((goal, one))
+                found.designs[goal] = design_of(task, goal, one)
+                task.watch.found(found.designs[goal])
 
 
 def _rightly_named(task: Task, designs: dict[str, Design]) -> list[Design]:

@@ -85,7 +85,7 @@ class _Proof:
             if e is None:
                 self._fault("unknown", part.id, 0, 0, "stands at no wall of this space")
                 continue
-            if part.role == "container":
+            if part.role == "container" or (part.role == "base" and family_of(part).on_what_is_there):
                 continue
             x0, x1 = e.span(part.z, part.z + part.h)
             if part.role == "filler":
@@ -174,7 +174,7 @@ class _Proof:
     def pull_outs_come_out(self) -> None:
         """Drawers, trays and baskets slide out clear of the returns, an open door and a neighbouring run."""
         for part in self.design.parts:
-            if part.role not in PULL_OUTS or part.section not in self.envelopes or family_of(part).kind == "level":
+            if part.role not in PULL_OUTS or part.section not in self.envelopes or family_of(part).on_what_is_there:
                 continue
             e = self.envelopes[part.section]
             if not (e.pull_from <= part.x and part.x + part.w <= e.pull_to):
@@ -253,11 +253,16 @@ class _Proof:
         for (_, top, low), (foot, _, high) in pairwise(ranges):
             if top > foot + ROUNDING:
                 self._fault("headroom", low.id, top, foot, f"meets {high.id} above it")
-        foot_of_bay = bay.z0 - (family.spec("base").height if bay.has_base else 0)
+        foot_of_bay = family.foot(bay)
         for foot, top, part in ranges:
             if top > bay.z1 + ROUNDING or foot < foot_of_bay - ROUNDING:
                 self._fault("headroom", part.id, top, bay.z1, "does not fit between the bay's bottom and top")
-            if bay.axis == "z" and bay.first and part.role != "floor" and position(part, bay) < bay.z0 + bay.first:
+            if (
+                bay.axis == "z"
+                and bay.first
+                and part.role not in ("floor", "base")
+                and position(part, bay) < bay.z0 + bay.first
+            ):
                 self._fault(
                     "support", part.id, part.z, bay.z0 + bay.first, "is lower than the first place it can be fixed"
                 )

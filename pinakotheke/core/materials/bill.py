@@ -53,10 +53,16 @@ def bill(design: Design) -> Bill:
     """Count like parts, add containers and what each family needs beside its parts, round packs up. What is there
     already (a floor, a shelf) costs nothing and is not listed.
     """
+    there = _at_hand(design)
     groups: dict[tuple[str, str, int, int, int], list[Part]] = defaultdict(list)
     for part in design.parts:
         family = family_of(part)
-        if part.role != "container" and family.price(part) > 0 and part.role not in SOLD_BY_LENGTH:
+        if (
+            part.id not in there
+            and part.role != "container"
+            and family.price(part) > 0
+            and part.role not in SOLD_BY_LENGTH
+        ):
             groups[(part.item, family.named(part), part.w, part.d, part.h)].append(part)
     lines = [
         _line(item, name, size, [p.id for p in parts], family_of(parts[0]).price(parts[0]))
@@ -77,6 +83,15 @@ def bill(design: Design) -> Bill:
         total=sum((line.total for line in lines), Decimal(0)),
         pieces=sum(line.bought for line in lines),
     )
+
+
+def _at_hand(design: Design) -> set[str]:
+    """Ids of the shelves that are there already and only move: the lowest of each bay."""
+    there: set[str] = set()
+    for bay in design.bays:
+        own = [p for p in design.parts if p.bay == bay.index and p.role in ("shelf", "cover")]
+        there |= {p.id for p in sorted(own, key=lambda p: p.z)[: bay.at_hand]}
+    return there
 
 
 SOLD_BY_LENGTH = frozenset({"track"})

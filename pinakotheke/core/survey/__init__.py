@@ -15,6 +15,7 @@ from .heard import CallOut, Heard
 from .models import Door, Obstacle, Reading, Section, SpaceKind, Survey
 from .next_reading import NextReading, next_reading
 from .slots import Slot, add_readings, missing, slots
+from .stacks import with_stacks
 
 __all__ = [
     "CallOut",
@@ -39,4 +40,5 @@ __all__ = [
     "missing",
     "next_reading",
     "slots",
+    "with_stacks",
 ]

@@ -20,7 +20,7 @@
     socket at 640, 300 up, 80 x 80  left edge, lower edge, width by height; then `out 12`, `off 200`, `access 150`,
                                     `clear 50`, `swing 600`, `called stopcock`
     door hinged left                none, hinged right, double, sliding, curtain; `swings in`
-    opens 340; overhang 20          a drawer; `liner 2`; `shelf 820 up`, `shelf movable` for a shelf level
+    opens 340; overhang 20          a drawer; `liner 2`; `shelf 820 up`, `shelf movable every 32` for a shelf level
     car 4300 x 1790 x 1480 at 900, 500 from the back, doors 700
     overhead door sectional, track 2150, reach 2600
     B: width 2100                   a section first: `wall B …`, `drawer 2 …`, `level 3 …`; it holds until another

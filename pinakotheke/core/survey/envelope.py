@@ -15,7 +15,7 @@ from ..tables import entry, value
 from .closed import ClosedRegion, Extent, ceiling_points, closed_regions
 from .doubts import Doubt, doubts
 from .level import Lean, leans
-from .models import Section, Survey
+from .models import Section, Stack, Survey
 from .slots import Slot, Uncertain, missing, uncertain
 from .square import Squareness, fitted_depth, squareness
 
@@ -57,6 +57,8 @@ class Envelope(Frozen):
     opening_width: float
     opening_height: float
     closed: tuple[ClosedRegion, ...]
+    stack: Stack | None = None
+    """What is known of shelves that are there and move on their holes."""
     doubts: tuple[Doubt, ...]
     missing: tuple[Slot, ...]
     why_width: Why
@@ -142,6 +144,7 @@ def envelope(survey: Survey, rules: HouseRules, section_id: str = "") -> Envelop
         opening_width=opening_width,
         opening_height=one.least("opening height") or height,
         closed=closed_regions(survey, section, Extent(width=width, depth=depth, height=height)),
+        stack=section.stack,
         doubts=doubts(survey, section.id),
         missing=missing(survey, section.id),
         why_width=_why_width(width, rules, front, skirting_thickness, loose),

@@ -134,16 +134,28 @@ class OverheadDoor(Frozen):
     reach: PositiveMm
 
 
+class Stack(Frozen):
+    """Shelves that are there and lie on pins: `shelves` of them, `board` thick, on holes at `pitch`, one of which is
+    `anchor` above the stack's foot; mm.
+    """
+
+    pitch: Annotated[int, Field(ge=5, le=200)]
+    shelves: Annotated[int, Field(ge=1, le=40)]
+    board: Annotated[int, Field(ge=1, le=60)]
+    anchor: Annotated[int, Field(ge=1, le=LONGEST_MM)]
+
+
 class Section(Frozen):
     """One stretch of the space that is fitted by itself: a run of wall, a shelf level, a drawer, a door back, a void.
 
     Runs are listed clockwise as one stands inside: the right end of one meets the left end of the next. `corner`
     says who fills the corner at the right end. `depth` is how far out parts of a run are planned to come, where
-    the room is deeper. `within` is the section it lies in.
+    the room is deeper. `within` is the section it lies in. Of a level, `movable` says that its shelf lies on pins, and
+    `holes` how far the holes are apart; a *stack* is what such levels make together (`stacks`), never named by hand.
     """
 
     id: Id
-    kind: Literal["run", "level", "drawer", "door back", "void"] = "run"
+    kind: Literal["run", "level", "drawer", "door back", "void", "stack"] = "run"
     name: Short = ""
     left: Literal["wall", "open"] = "wall"
     right: Literal["wall", "open"] = "wall"
@@ -151,6 +163,8 @@ class Section(Frozen):
     slope: Literal["none", "along", "toward back"] = "none"
     depth: PositiveMm | None = None
     movable: bool = False
+    holes: Annotated[float, Field(ge=5, le=200)] | None = None
+    stack: Stack | None = None
     within: Id | None = None
 
     @property

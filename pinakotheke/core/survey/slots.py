@@ -154,7 +154,11 @@ def _of_floor(one: Survey) -> Iterator[Slot]:
 
 
 def _of_inside(section: Section) -> Iterator[Slot]:
-    """A drawer, a shelf level, a void or a door back: inside sizes, and what limits the reach."""
+    """A drawer, a shelf level, a void or a door back: inside sizes, and what limits the reach. A stack has none of its
+    own: its levels were read.
+    """
+    if section.kind == "stack":
+        return
     name = "inside " if section.kind == "drawer" else ""
     faces = (("back", "at the back"), ("front", "at the front"))
     if section.kind in ("level", "drawer"):

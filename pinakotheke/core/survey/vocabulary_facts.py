@@ -155,8 +155,13 @@ def shelf(ear: Ear, clause: Clause) -> CallOut:
         raise CallOutError(clause.said, f"{section.label} is no shelf level", "Say level 2: shelf 820 up.")
     if clause.words & {"movable", "fixed"}:
         movable = "movable" in clause.words
+        after = re.split(r"\bevery\b", clause.text)[1:]
+        holes = ear.lengths(clause, after[0])[0].mm if movable and after else None
+        if holes is not None and not 5 <= holes <= 200:
+            raise CallOutError(clause.said, "holes are 5 to 200 mm apart", "Say shelf movable every 32.")
         echo = f"{section.label}: {'movable on its pins' if movable else 'fixed'}"
-        return CallOut(said=clause.said, echo=echo, sections=_with(ear, clause, movable=movable))
+        echo += f", holes every {with_unit(holes, ear.units)}" if holes else ""
+        return CallOut(said=clause.said, echo=echo, sections=_with(ear, clause, movable=movable, holes=holes))
     heights = ear.lengths(clause, re.sub(r"\b(up|at)\b", " ", clause.text))
     return ear.call(clause, [ear.reading(clause, "shelf height", n.mm) for n in heights])
 

@@ -24,7 +24,7 @@ from .parts import FRONTS, HANGING, PULL_OUTS, Bay, Blocked, Cut, Holder, Part, 
 CENT = Decimal("0.01")
 SEEN = 330
 """Of a bay that runs into a corner so much must be open in front, mm; common practice."""
-SectionKind = Literal["run", "level", "drawer", "door back", "void"]
+SectionKind = Literal["run", "level", "drawer", "door back", "void", "stack"]
 
 
 class Finish(Frozen):
@@ -145,6 +145,9 @@ class Family(ABC):
     """Whether it stands on the floor; a household that keeps its floor clear has none of it."""
     drills: bool = True
     """Whether it needs screws in a wall or ceiling."""
+
+    on_what_is_there: bool = False
+    """Whether its bottom is a board of the place itself, which is no part of what is built."""
 
     def __init__(self, table: dict[str, Any] | None = None, family_id: str = "") -> None:
         self._own = table
@@ -341,6 +344,10 @@ class Family(ABC):
         """Whether a part reaches from side to side of its bay, or is carried otherwise."""
         return part.x == bay.x and part.x + part.w == bay.x + bay.w
 
+    def foot(self, bay: Bay) -> int:
+        """From where a bay's compartments may begin along its axis: with its base, if it has one."""
+        return bay.z0 - (self.spec("base").height if bay.has_base else 0)
+
     def takes(self, part: Part, clear: float) -> tuple[float, float]:
         """From and to along the bay's axis that a holding part and its contents take; `clear` is the height of the
         tallest thing in it with the room to get it out.
@@ -430,15 +437,16 @@ WIDEST_CUT, LEAST_TALL = 260, 400
 """What is narrower and taller than this, mm, boards are cut around and things stand beside: a pipe, a flue, a cable."""
 
 
-def cut_around(envelope: Envelope, x0: int, x1: int, y0: int, y1: int, top: int, raised: int = 0,
-               ) -> tuple[tuple[Cut, ...], tuple[Blocked, ...]]:  # fmt: skip
+def cut_around(envelope: Envelope, x0: int, x1: int, y0: int, y1: int, top: int, raised: int = 0, *,
+               any_height: bool = False) -> tuple[tuple[Cut, ...], tuple[Blocked, ...]]:  # fmt: skip
     """Notches for what a bay's boards are cut around, and the heights that everything else closes, each `raised` mm
-    further up by what hangs below a board.
+    further up by what hangs below a board. With `any_height` boards keep clear of all that is narrow, also of what only
+    asks to be reached.
     """
     slim: list[ClosedRegion] = []
     others: list[ClosedRegion] = []
     for c in envelope.closed:
-        is_slim = c.x1 - c.x0 <= WIDEST_CUT and c.z1 - c.z0 >= LEAST_TALL and not c.loose
+        is_slim = c.x1 - c.x0 <= WIDEST_CUT and (any_height or (c.z1 - c.z0 >= LEAST_TALL and not c.loose))
         (slim if is_slim else others).append(c)
     cuts = tuple(
         (max(c.x0, x0), min(c.x1, x1), max(c.y0, y0), min(c.y1, y1)) for c in slim if c.meets(x0, x1, y0, y1, 0, top)

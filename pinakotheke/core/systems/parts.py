@@ -120,6 +120,9 @@ class Bay(Frozen):
     trim: int = 0
     """What fascias take of the width of whatever slides out."""
     fronts: Literal["solid", "glass", "mesh"] = "solid"
+    board: int = 0
+    """Thickness of the shelves that are there, and `at_hand` how many: they cost nothing."""
+    at_hand: int = 0
     open_boards: bool = False
     """Wire or slats instead of boards, where the family has them."""
     blocked: tuple[Blocked, ...] = ()

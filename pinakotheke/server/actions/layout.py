@@ -7,7 +7,7 @@ from django.db import transaction
 
 from pinakotheke.core import layout as core
 from pinakotheke.core.layout.edits import Refound, SwapFamily
-from pinakotheke.core.survey import envelope, envelopes
+from pinakotheke.core.survey import envelope, envelopes, with_stacks
 
 from .. import models, rows
 from .base import Invalid, NotFound, Stale, User, bump, free_key, log, own_design, own_solve, own_space
@@ -124,7 +124,7 @@ def hang(user: User, solve_id: int, index: int) -> models.Design:
     if index >= len(solve.frontier) or not solve.frontier[index].get("design"):
         raise NotFound("design")
     base = core.Design.model_validate(solve.frontier[index]["design"])
-    regions = envelopes(rows.survey_of(solve.space), rows.rules_of(solve.space.household))
+    regions = envelopes(with_stacks(rows.survey_of(solve.space)), rows.rules_of(solve.space.household))
     here = {s.section for s in base.rows}
     key = free_key(set(solve.space.designs.values_list("key", flat=True)), "frontier")
     base = base.model_copy(

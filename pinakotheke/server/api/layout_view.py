@@ -18,7 +18,7 @@ from pinakotheke.core.layout.edits import MOVABLE
 from pinakotheke.core.layout.trial import trial_marks
 from pinakotheke.core.lengths import Units, with_unit, with_units
 from pinakotheke.core.materials import bill, hours
-from pinakotheke.core.survey import envelopes
+from pinakotheke.core.survey import envelopes, with_stacks
 from pinakotheke.core.systems import HOLDERS, Finish, Part, family_named, family_of, is_known
 
 from .. import models, rows
@@ -207,7 +207,7 @@ class Scene:
         self.rules = rows.rules_of(self.household)
         self.ranges = rows.ranges_of(self.household)
         self.people = rows.people_of(self.household)
-        self.survey = rows.survey_of(space)
+        self.survey = with_stacks(rows.survey_of(space))
         self.things = rows.things_of(space)
         self.regions = envelopes(self.survey, self.rules)
         self.today = timezone.localdate().isoformat()

@@ -84,7 +84,7 @@ class SectionView(Schema):
 
     id: str
     label: str
-    kind: Literal["run", "level", "drawer", "door back", "void"]
+    kind: Literal["run", "level", "drawer", "door back", "void", "stack"]
     elevation: Drawing
     plan: Drawing
     clear: ClearView | None
@@ -92,6 +92,10 @@ class SectionView(Schema):
     closed: list[ClosedView]
     means: list[tuple[str, str]]
     """What follows from the readings: a name and its value in words."""
+    movable: bool
+    """Of a level: whether its shelf lies on pins."""
+    holes: str
+    """How far the holes are apart, when it was said."""
 
 
 class ObstacleView(Schema):
@@ -216,6 +220,7 @@ def _section(row: models.Space, survey: Survey, section: Section, region: Envelo
         plan=survey_plan(survey, units, row.name, today, section_id=section.id),
         clear=_clear(region, units) if region else None, problem=problem,
         closed=_closed(region, units) if region else [], means=_means(survey, section, region, units),
+        movable=section.movable, holes=with_unit(section.holes, units) if section.holes else "",
     )  # fmt: skip
 
 

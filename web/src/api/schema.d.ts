@@ -2466,7 +2466,8 @@ export interface components {
          *
          *     Runs are listed clockwise as one stands inside: the right end of one meets the left end of the next. `corner`
          *     says who fills the corner at the right end. `depth` is how far out parts of a run are planned to come, where
-         *     the room is deeper. `within` is the section it lies in.
+         *     the room is deeper. `within` is the section it lies in. Of a level, `movable` says that its shelf lies on pins, and
+         *     `holes` how far the holes are apart; a *stack* is what such levels make together (`stacks`), never named by hand.
          */
         Section: {
             /** Id */
@@ -2476,7 +2477,7 @@ export interface components {
              * @default run
              * @enum {string}
              */
-            kind: "run" | "level" | "drawer" | "door back" | "void";
+            kind: "run" | "level" | "drawer" | "door back" | "void" | "stack";
             /**
              * Name
              * @default
@@ -2513,6 +2514,9 @@ export interface components {
              * @default false
              */
             movable: boolean;
+            /** Holes */
+            holes?: number | null;
+            stack?: components["schemas"]["Stack"] | null;
             /** Within */
             within?: string | null;
         };
@@ -2529,7 +2533,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "run" | "level" | "drawer" | "door back" | "void";
+            kind: "run" | "level" | "drawer" | "door back" | "void" | "stack";
             elevation: components["schemas"]["Drawing"];
             plan: components["schemas"]["Drawing"];
             clear: components["schemas"]["ClearView"] | null;
@@ -2542,6 +2546,10 @@ export interface components {
                 string,
                 string
             ][];
+            /** Movable */
+            movable: boolean;
+            /** Holes */
+            holes: string;
         };
         /**
          * SlipView
@@ -2663,6 +2671,21 @@ export interface components {
             findings: components["schemas"]["FindingView"][];
             /** Examples */
             examples: string[];
+        };
+        /**
+         * Stack
+         * @description Shelves that are there and lie on pins: `shelves` of them, `board` thick, on holes at `pitch`, one of which is
+         *     `anchor` above the stack's foot; mm.
+         */
+        Stack: {
+            /** Pitch */
+            pitch: number;
+            /** Shelves */
+            shelves: number;
+            /** Board */
+            board: number;
+            /** Anchor */
+            anchor: number;
         };
         /**
          * Survey
@@ -4502,6 +4525,16 @@ export interface components {
              */
             fronts: "solid" | "glass" | "mesh";
             /**
+             * Board
+             * @default 0
+             */
+            board: number;
+            /**
+             * At Hand
+             * @default 0
+             */
+            at_hand: number;
+            /**
              * Open Boards
              * @default false
              */
@@ -4783,6 +4816,7 @@ export interface components {
             opening_height: number;
             /** Closed */
             closed: components["schemas"]["ClosedRegion"][];
+            stack?: components["schemas"]["Stack"] | null;
             /** Doubts */
             doubts: components["schemas"]["Doubt"][];
             /** Missing */

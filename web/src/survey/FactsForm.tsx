@@ -131,6 +131,32 @@ export function FactsForm({
           />
         </>
       )}
+      {section?.kind === 'level' && (
+        <>
+          <NativeSelect
+            label={`The shelf of ${section.label}`}
+            description="A design may move shelves that lie on pins, and take the levels between them as one."
+            value={section.movable ? 'movable' : 'fixed'}
+            data={[
+              { value: 'fixed', label: 'is fixed' },
+              {
+                value: 'movable',
+                label: `lies on pins${section.holes ? `, holes every ${section.holes}` : ''}`,
+              },
+            ]}
+            onChange={(event) => void call(`shelf ${event.currentTarget.value}`)}
+          />
+          {section.movable && (
+            <LineForm
+              label="How far the holes are apart"
+              placeholder="32"
+              button="Keep"
+              compose={(text) => `shelf movable every ${text}`}
+              onCall={call}
+            />
+          )}
+        </>
+      )}
       <ObstacleForm onCall={call} section={many} />
       {space.kind === 'garage bay' && <GarageForm onCall={call} />}
       <div className="row" style={{ marginTop: 18 }}>

@@ -11,6 +11,7 @@ class Level(Family):
     id = "level"
     places = frozenset({"level"})
     drills = False
+    on_what_is_there = True
 
     @property
     def modules(self) -> tuple[int, ...]:

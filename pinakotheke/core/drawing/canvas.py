@@ -1,6 +1,7 @@
 """Collects shapes, lays dimension lines, keeps text inside its box."""
 
 from math import atan2, cos, degrees, radians, sin
+from typing import Literal
 
 from ..inventory.needs import Storage
 from ..lengths import Units, format_length
@@ -62,9 +63,10 @@ class Canvas:
         self.lines.append(Polyline(layer=layer, points=points, of=of))
 
     def note(self, layer: Layer, x: float, y: float, text: str, *, of: str = "", size: float = 1.0, turn: float = 0,
-             halo: bool = False, caption: bool = False) -> None:  # fmt: skip
+             halo: bool = False, caption: bool = False,
+             anchor: Literal["start", "middle", "end"] = "middle") -> None:  # fmt: skip
         self.texts.append(Text(layer=layer, x=x, y=y, text=text, size=self.text * size, of=of, turn=turn, halo=halo,
-                               caption=caption))  # fmt: skip
+                               caption=caption, anchor=anchor))  # fmt: skip
 
     def label_in(self, x: float, y: float, w: float, h: float, items: list[str], of: str) -> None:
         """As many items as fit into a box, centred, and how many more there are; nothing if no line fits."""

@@ -5,6 +5,7 @@ open they stand aside.
 """
 
 from collections import Counter
+from collections.abc import Iterator
 from math import cos, radians, sin
 from typing import Literal
 
@@ -19,7 +20,7 @@ from ..survey import Section, Survey
 from ..survey.square import Frame
 from ..systems import HANGING, HOLDERS, Part, family_of
 from ..tables import value
-from .canvas import Canvas
+from .canvas import GLYPH, Canvas
 from .models import Drawing, TitleBlock
 from .of_survey import plan_text, text_height
 from .walls import NOMINAL, down, obstacle_front, opening, plan_walls, reach_in_walls, shell
@@ -43,8 +44,8 @@ def design_elevation(design: Design, survey: Survey, things: tuple[Thing, ...], 
     names = {t.id: t for t in things}
     sections = [s for s in survey.parts if s.id in design.sections] or [survey.main]
     size = text or text_height(survey) * max(1.0, len([s for s in sections if s.kind not in SHELVES]) ** 0.6)
-    whole = Canvas(size, units)
-    at_x = at_z = 0.0
+    drawn: list[tuple[Section, float, float]] = []
+    canvases: list[Canvas] = []
     for n, section in enumerate(sections):
         one = Canvas(size, units)
         width, height = _wall(one, survey, section)
@@ -60,30 +61,51 @@ def design_elevation(design: Design, survey: Survey, things: tuple[Thing, ...], 
         for part in part_design.parts:
             if part.role in FRONTMOST:
                 _door(one, part, doors)
+        upon = section.kind in SHELVES and n > 0 and sections[n - 1].kind in SHELVES
+        piled = upon or (section.kind in SHELVES and n + 1 < len(sections) and sections[n + 1].kind in SHELVES)
         if dimensioned:
-            _dimensions(one, design, section, width, height, flat)
+            _dimensions(one, design, section, width, height, flat=flat, upon=upon)
         for mark in marks:
             if mark.section == section.id and not flat:
                 one.line("note", (-60, mark.z), (width + 60, mark.z), weight="medium", dashed=True)
-        if len(sections) > 1:
+        if piled:
+            one.note("note", width + BOARD + size * 0.6, height / 2 - size / 2, section.label, caption=True,
+                     anchor="start")  # fmt: skip
+        elif len(sections) > 1:
             one.note("note", width / 2, height + size * 1.6, section.label, caption=True, size=1.15)
-        if section.kind == "drawer" and n and sections[n - 1].kind == "drawer" and n % DRAWERS_ABREAST:
-            at_x += GAP / 2 + size * 2
-            whole.take(one, at_x, at_z)
-        elif section.kind == "drawer" and n and sections[n - 1].kind == "drawer":
-            at_x, at_z = 0.0, at_z - height - GAP / 2 - size * 8
-            whole.take(one, at_x, at_z)
-        elif section.kind in SHELVES and n and sections[n - 1].kind in SHELVES:
-            whole.take(one, at_x, at_z)
-        else:
-            at_x, at_z = (at_x + GAP + size * 2 if n else 0.0), 0.0
-            whole.take(one, at_x, 0)
-        if section.kind in SHELVES and n + 1 < len(sections) and sections[n + 1].kind in SHELVES:
-            at_z += height + BOARD
-        else:
-            at_x += width
+        drawn.append((section, width, height))
+        canvases.append(one)
+    whole = Canvas(size, units)
+    for one, (x, z) in zip(canvases, _places(drawn, size), strict=True):
+        whole.take(one, x, z)
     shows = "Elevation" if len(sections) == 1 else "Elevation, unfolded"
     return whole.drawing("elevation", _title(design, shows, units, space, date))
+
+
+def _places(drawn: list[tuple[Section, float, float]], size: float) -> Iterator[tuple[float, float]]:
+    """Where each section goes, of which width and height are known: walls side by side, levels above each other,
+    drawers in rows of a few.
+    """
+    x = z = first = right = 0.0
+    drawers = 0
+    for n, (section, width, height) in enumerate(drawn):
+        before, before_width, before_height = drawn[n - 1] if n else (None, 0.0, 0.0)
+        beside = section.kind == "drawer" and before is not None and before.kind == "drawer"
+        label = 0.0
+        if section.kind in SHELVES and before is not None and before.kind in SHELVES:
+            z += before_height + BOARD
+        elif beside and drawers % DRAWERS_ABREAST:
+            x += before_width + GAP / 2 + size * 2
+        elif beside:
+            x, z = first, z - height - GAP / 2 - size * 8
+        else:
+            x, z, drawers = (right + GAP + size * 2 if n else 0.0), 0.0, 0
+            first = x
+        drawers += 1
+        if section.kind in SHELVES:
+            label = size * GLYPH * len(section.label)
+        right = max(right, x + width + label)
+        yield x, z
 
 
 def _wall(canvas: Canvas, survey: Survey, section: Section) -> tuple[float, float]:
@@ -309,7 +331,9 @@ def _contents(canvas: Canvas, design: Design, part: Part, things: dict[str, Thin
                     high - low, label, part.id)  # fmt: skip
 
 
-def _dimensions(canvas: Canvas, design: Design, section: Section, width: float, height: float, flat: bool) -> None:
+def _dimensions(canvas: Canvas, design: Design, section: Section, width: float, height: float, *, flat: bool,
+                upon: bool) -> None:  # fmt: skip
+    """Widths of the bays below, heights at the sides; a section piled `upon` another has no widths of its own."""
     step = canvas.text * 1.9
     bays = [b for b in design.bays if b.section == section.id and b.z0 < 1800]
     parts = [p for p in design.parts if p.section == section.id]
@@ -317,6 +341,8 @@ def _dimensions(canvas: Canvas, design: Design, section: Section, width: float, 
     spans = [(p.x, p.x + p.w, (p.bay or 0) + 1) for p in frames] or [
         (b.x, b.x + b.w, b.index + 1) for b in bays if b.axis != "x"
     ]
+    if upon:
+        spans = []
     for x0, x1, n in spans:
         canvas.across(x0, x1, -60 - step, x1 - x0, f"bay {n}", from_y=-60)
     if spans:
@@ -324,7 +350,7 @@ def _dimensions(canvas: Canvas, design: Design, section: Section, width: float, 
     if flat:
         return
     top = max((p.z + p.h for p in parts if family_of(p).kind != "overhead"), default=0)
-    if top:
+    if top > BOARD:
         canvas.upright(-60 - step * 0.7, 0, top, top, "height of the parts", from_x=-60)
     if section.kind == "run":
         canvas.upright(width + 60 + step, 0, height, height, "ceiling", from_x=width + 60)

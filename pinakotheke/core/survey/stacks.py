@@ -79,7 +79,7 @@ def _stack(survey: Survey, levels: list[Section],
     board = ceil(max(boards))
     # The shelf of the second level lies on its pins at its own underside.
     anchor = round(known[1] - known[0] - board)
-    name = f"levels {levels[0].id.rpartition('-')[2]} to {levels[-1].id.rpartition('-')[2]}, shelves moved"
+    name = f"levels {levels[0].id.rpartition('-')[2]} to {levels[-1].id.rpartition('-')[2]}"
     own = levels[0].id + UP
     section = Section(id=own, kind="stack", name=name,
                       stack=Stack(pitch=pitch, shelves=len(levels) - 1, board=board, anchor=max(anchor, 1)))  # fmt: skip

@@ -97,6 +97,7 @@ def check_design(design: Design, survey: Survey, envelopes: Mapping[str, Envelop
     for section in design.sections:
         if section in envelopes:
             found += _tall_units(design.in_section(section), survey, envelopes[section])
+            found += _back_cuts(design.in_section(section), survey, envelopes[section])
     found += _wall(design, survey)
     found += _doors(design)
     return _worst_first(found)
@@ -210,6 +211,18 @@ def _tall_units(design: Design, survey: Survey, envelope: Envelope) -> Iterator[
     if level_base(survey, envelope.section) is None:
         yield Finding(code="survey.level", severity="mind", subject="floor", basis="C", unit="readings",
                       source="handbook section 1: both ends and every 600 mm", measured=0, limit=2)  # fmt: skip
+
+
+def _back_cuts(design: Design, survey: Survey, envelope: Envelope) -> Iterator[Finding]:
+    """Frames that stand round a hatch, a valve or a meter: what is cut out of which back."""
+    names = {o.id: o.name for o in survey.obstacles}
+    kept = {c.obstacle: c for c in envelope.closed if c.enclosed}
+    for frame in (p for p in design.parts if p.role == "frame"):
+        for c in kept.values():
+            if c.meets(frame.x, frame.x + frame.w, frame.y, frame.y + frame.d, frame.z, frame.z + frame.h):
+                yield Finding(code="fit.back-cut", severity="note", where=(frame.id,), subject=names[c.obstacle],
+                              measured=c.x1 - c.x0, limit=c.z1 - c.z0, source="what must stay reachable",
+                              detail=f"{c.x0 - frame.x} {c.z0 - frame.z}")  # fmt: skip
 
 
 def _turns_in(frames: list[Part], survey: Survey, envelope: Envelope) -> Iterator[Finding]:

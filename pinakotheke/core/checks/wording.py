@@ -37,6 +37,10 @@ _SENTENCES: dict[str, Say] = {
     "fit.closed": lambda f, mm: f"{_part(f)} stands where it may not: {f.detail}.",
     "fit.overlap": lambda f, mm: f"{_part(f)} {f.detail}.",
     "fit.support": lambda f, mm: f"{_part(f)} hangs free: {f.detail}.",
+    "fit.back-cut": lambda f, mm: (
+        f"{_part(f)} stands round the {f.subject}: its back is cut out there, {mm(f.measured)} by {mm(f.limit)}, from "
+        f"{mm(float(f.detail.split()[0]))} in and {mm(float(f.detail.split()[1]))} up."
+    ),
     "fit.size": lambda f, mm: f"What is in {_part(f)} {f.detail}.",
     "fit.count": lambda f, mm: f"{f.measured:.0f} of {f.limit:.0f} pieces are accounted for ({_part(f)}).",
     "fit.unknown": lambda f, mm: f"{_part(f)} {f.detail}.",
@@ -94,6 +98,7 @@ _REMEDIES: dict[str, str] = {
     "fit.headroom": "Move it on its pitch, or send the tallest thing elsewhere.",
     "fit.closed": "Move it clear; what must stay reachable stays open.",
     "fit.overlap": "Move one of them.",
+    "fit.back-cut": "Cut the back before the frame stands; nothing is stored on that side of the divider.",
     "pull-out.return": "Use a shelf there, or move the drawer to a bay behind the opening.",
     "strength.rating": "Take weight off, or spread it over two.",
     "strength.sag": "Use a narrower bay, or take weight off.",

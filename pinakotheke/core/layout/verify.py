@@ -14,7 +14,7 @@ from shapely import Polygon
 
 from ..base import Frozen
 from ..inventory import Thing
-from ..survey import Envelope, Survey
+from ..survey import ClosedRegion, Envelope, Survey
 from ..survey.square import Frame, frames
 from ..systems import HOLDERS, PULL_OUTS, Family, Part, family_of, is_known
 from .fits import Ask, ask, misfit, position
@@ -103,7 +103,7 @@ class _Proof:
             bay = self.design.bays[part.bay] if part.bay is not None and part.bay < len(self.design.bays) else None
             loose = part.role == "floor" or (bay is not None and bay.loose)
             for c in e.closed:
-                if loose and c.loose:
+                if (loose and c.loose) or _stands_round(part, c):
                     continue
                 if c.meets(part.x, part.x + part.w, part.y, part.y + part.d, part.z, part.z + part.h) and not _cut_out(
                     part, c.x0, c.x1, c.y0, c.y1
@@ -166,7 +166,10 @@ class _Proof:
         own = [p for p in sides if p.role in ("frame", "trolley") and p.bay == part.bay]
         if own:
             board = family.table["board"]
-            return any(f.x + board == part.x and f.x + f.w - board == part.x + part.w for f in own)
+            dividers = [p for p in self.design.parts if p.role == "divider" and p.bay == part.bay]
+            lefts = {f.x + board for f in own} | {p.x + p.w for p in dividers}
+            rights = {f.x + f.w - board for f in own} | {p.x for p in dividers}
+            return part.x in lefts and part.x + part.w in rights
         left = any(p.x <= part.x <= p.x + p.w for p in sides)
         right = any(p.x <= part.x + part.w <= p.x + p.w for p in sides)
         return left and right
@@ -285,6 +288,16 @@ class _Proof:
             wanted = thing.count if thing.stays else 0
             if placed[thing.id] != wanted:
                 self._fault("count", thing.id, placed[thing.id], wanted, "pieces placed or named unplaced")
+
+
+def _stands_round(part: Part, c: ClosedRegion) -> bool:
+    """Whether a frame's boards pass by what must only be reached, or a door opens before it."""
+    if not c.enclosed or part.role not in ("frame", "door", "curtain"):
+        return False
+    t = family_of(part).table["board"] if part.role == "frame" else 0
+    return part.role != "frame" or (
+        part.x + t <= c.x0 and c.x1 <= part.x + part.w - t and part.z + t <= c.z0 and c.z1 <= part.z + part.h - t
+    )
 
 
 def _cut_out(part: Part, x0: int, x1: int, y0: int, y1: int) -> bool:

@@ -16,7 +16,9 @@ from .square import Frame, fitted_depth, frames
 
 
 class ClosedRegion(Frozen):
-    """A box no fixed part may enter; `why` says what for. `loose`: a basket or a trolley may stand there."""
+    """A box no fixed part may enter; `why` says what for. `loose`: a basket or a trolley may stand there; `enclosed`:
+    a frame may stand round it, if all its boards pass by and nothing in it stands before it.
+    """
 
     x0: int
     x1: int
@@ -27,6 +29,7 @@ class ClosedRegion(Frozen):
     obstacle: str
     why: str
     loose: bool = False
+    enclosed: bool = False
 
     def meets(self, x0: float, x1: float, y0: float, y1: float, z0: float, z1: float) -> bool:
         """Whether a box overlaps it; touching does not count."""
@@ -52,10 +55,10 @@ def closed_regions(survey: Survey, section: Section, extent: Extent) -> tuple[Cl
 
 
 def _box(x: tuple[float, float], y: tuple[float, float], z: tuple[float, float], obstacle: str, why: str,
-         loose: bool = False) -> ClosedRegion:  # fmt: skip
+         loose: bool = False, enclosed: bool = False) -> ClosedRegion:  # fmt: skip
     return ClosedRegion(
         x0=floor(x[0]), x1=ceil(x[1]), y0=floor(y[0]), y1=ceil(y[1]), z0=floor(z[0]), z1=ceil(z[1]),
-        obstacle=obstacle, why=why, loose=loose,
+        obstacle=obstacle, why=why, loose=loose, enclosed=enclosed,
     )  # fmt: skip
 
 
@@ -69,13 +72,14 @@ def of_obstacle(o: Obstacle, extent: Extent) -> Iterator[ClosedRegion]:
     if row.get("below"):
         yield _box(x, (back, front), (0, max(extent.height, z[1])), o.id, f"{o.name} must open straight down", o.loose)
         return
-    yield _box(x, (back, front), z, o.id, says)
+    enclosed = bool(row.get("enclosed"))
+    yield _box(x, (back, front), z, o.id, says, enclosed=enclosed)
     if o.access > o.projection:
         # What must be reached is reached from the front of the run, so nothing at all stands before it.
         wide = max(row.get("access_width", 0.0) - o.width, 0.0) / 2
         zone_z = (0.0, max(row["access_height"], z[1])) if "access_height" in row else z
         yield _box((x[0] - wide, x[1] + wide), (back, min(o.y + max(o.access, o.projection), max(extent.depth, front))),
-                   zone_z, o.id, f"{o.name} must stay reachable {o.access:.0f} mm in front", o.loose)  # fmt: skip
+                   zone_z, o.id, f"{o.name} must stay reachable {o.access:.0f} mm in front", o.loose, enclosed)  # fmt: skip
     if o.swing:
         clear = o.swing + value("passage.door_leaf")
         yield _box(x, (back, max(clear, front)), z, o.id, f"{o.name} swings {o.swing:.0f} mm into the space", False)

@@ -4562,7 +4562,8 @@ export interface components {
         };
         /**
          * ClosedRegion
-         * @description A box no fixed part may enter; `why` says what for. `loose`: a basket or a trolley may stand there.
+         * @description A box no fixed part may enter; `why` says what for. `loose`: a basket or a trolley may stand there; `enclosed`:
+         *     a frame may stand round it, if all its boards pass by and nothing in it stands before it.
          */
         ClosedRegion: {
             /** X0 */
@@ -4586,6 +4587,11 @@ export interface components {
              * @default false
              */
             loose: boolean;
+            /**
+             * Enclosed
+             * @default false
+             */
+            enclosed: boolean;
         };
         /**
          * Container

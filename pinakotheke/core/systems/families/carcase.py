@@ -1,21 +1,25 @@
 """Carcase: free-standing frames on a plinth, bored on the 32 mm system.
 
-Two sides, top, bottom and back. A frame over an obstacle that must stay reachable, or that stands out further than
-the gap behind it, is not possible: such obstacles part the run. A wide frame made for the corner reaches behind the
+Two sides, top, bottom and back. Obstacles part the run, but for a hatch, a valve or a meter that lies within a frame: its
+back is cut out there, and a divider keeps what is stored off it. A wide frame made for the corner reaches behind the
 front of the neighbouring run.
 """
 
 from collections.abc import Iterator
 from decimal import Decimal
+from itertools import accumulate
 from math import ceil, hypot
 
 from ...survey import Envelope
+from ...survey.closed import ClosedRegion
 from ...tables import value
 from ..beams import shelf_carries
-from ..family import Family, Finish, Row, Shape, blocked_heights, comes_out, setback_for
-from ..parts import Bay, Part, Role
+from ..family import Family, Finish, Row, Shape, blocked_heights, comes_out, free_stretches, setback_for
+from ..parts import Bay, Blocked, Part, Role
 
 ANCHORS_PER_FRAME = 2
+LEAST_BESIDE = 250
+"""Beside what must stay reachable a frame is used from so much on, mm; common practice."""
 
 
 class Carcase(Family):
@@ -45,25 +49,54 @@ class Carcase(Family):
                     found.append(Shape(height=h, depth=d, member=h, setback=setback))
         return tuple(found)
 
+    def _lies_within(self, c: ClosedRegion, shape: Shape) -> bool:
+        """Whether a frame may stand round a region: between its bottom and its top, what must only be reached."""
+        t = self.table["board"]
+        return c.enclosed and self.table["plinth"] + t <= c.z0 and c.z1 <= shape.height - t
+
+    def stretches(self, envelope: Envelope, shape: Shape) -> tuple[tuple[int, int], ...]:
+        start, end = envelope.span(0, shape.height)
+        return free_stretches(start, end, [
+            (c.x0, c.x1) for c in _met(envelope, start, end, shape) if not self._lies_within(c, shape)
+        ])  # fmt: skip
+
+    def barred(self, envelope: Envelope, shape: Shape) -> tuple[tuple[int, int], ...]:
+        """Where two frames may not meet: their sides would stand before what must stay reachable."""
+        t = self.table["board"]
+        met = _met(envelope, *envelope.span(0, shape.height), shape)
+        return tuple((c.x0 - t, c.x1 + t) for c in met if self._lies_within(c, shape))
+
     def bays(self, envelope: Envelope, row: Row) -> tuple[Bay, ...]:
         t, plinth, shape = self.table["board"], self.table["plinth"], row.shape
         y = envelope.y_from + shape.setback
         found: list[Bay] = []
         x = row.x
         for width in row.widths:
-            inner, clear = x + t, width - 2 * t
+            inner, clear = self._beside(envelope, x + t, x + width - t, shape)
+            blocked = blocked_heights(envelope, inner - t, inner + clear + t, y, y + shape.depth)
+            if clear < LEAST_BESIDE:
+                # Hardly anything is left beside what must stay reachable: the frame stays empty.
+                inner, clear, blocked = x + t, width - 2 * t, (Blocked(low=plinth + t, high=shape.height),)
             found.append(
                 Bay(
                     index=len(found), section=envelope.section, family=self.id, x=inner, w=clear,
                     y=y + self.table["back"], depth=shape.depth - self.table["back"] - self.table["front_inset"],
                     hang_depth=shape.depth - self.table["back"], z0=plinth + t, z1=shape.height - t,
                     pitch=self.table["pitch"], pulls=comes_out(envelope, inner, inner + clear), has_base=True,
-                    last=len(found) == len(row.widths) - 1,
-                    blocked=blocked_heights(envelope, x, x + width, y, y + shape.depth),
+                    last=len(found) == len(row.widths) - 1, blocked=blocked,
                 )
             )  # fmt: skip
             x += width
         return tuple(found)
+
+    def _beside(self, envelope: Envelope, left: int, right: int, shape: Shape) -> tuple[int, int]:
+        """x and width of what is left inside a frame beside what must stay reachable, the divider taken off."""
+        kept = [c for c in _met(envelope, left, right, shape) if self._lies_within(c, shape)]
+        if not kept:
+            return left, right - left
+        t = self.table["board"]
+        before, after = min(c.x0 for c in kept) - t, max(c.x1 for c in kept) + t
+        return (left, before - left) if before - left >= right - after else (after, right - after)
 
     def structure(self, envelope: Envelope, row: Row, bays: tuple[Bay, ...], finish: Finish) -> tuple[Part, ...]:
         return tuple(self._standing(envelope, row, bays, finish))
@@ -71,19 +104,24 @@ class Carcase(Family):
     def _standing(self, envelope: Envelope, row: Row, bays: tuple[Bay, ...], finish: Finish) -> Iterator[Part]:
         t, plinth, shape = self.table["board"], self.table["plinth"], row.shape
         y = envelope.y_from + shape.setback
-        for bay in bays:
-            name, x, w = f"frame-{bay.index + 1}", bay.x - t, bay.w + 2 * t
+        for bay, x, w in zip(bays, accumulate(row.widths[:-1], initial=row.x), row.widths, strict=True):
+            name = f"frame-{bay.index + 1}"
             yield Part(id=name, item=f"{self.id}.frame", role="frame", bay=bay.index, x=x, y=y, z=plinth, w=w,
                        d=shape.depth, h=shape.height - plinth, fixed_to="wall")  # fmt: skip
             yield Part(id=f"{finish.base}-{bay.index + 1}", item=f"{self.id}.{finish.base}", role=finish.base,
                        bay=bay.index, x=x, y=y, z=0, w=w, d=shape.depth - 40, h=plinth, fixed_to="floor")  # fmt: skip
+            if bay.w < w - 2 * t:
+                at = bay.x - t if bay.x > x + t else bay.x + bay.w
+                yield Part(id=f"divider-{bay.index + 1}", item=f"{self.id}.divider", role="divider", bay=bay.index, x=at,
+                           y=bay.y, z=plinth + t, w=t, d=bay.depth, h=shape.height - plinth - 2 * t,
+                           fixed_to=name)  # fmt: skip
             if finish.lights:
                 yield Part(id=f"light-{bay.index + 1}", item=f"{self.id}.light", role="light", bay=bay.index, x=bay.x + 10,
                            y=y + shape.depth - t - 30, z=bay.z1 - 12, w=bay.w - 20, d=14, h=12,
                            fixed_to=name)  # fmt: skip
             if finish.doors == "hinged" and not bay.blind:
-                yield from self._hinged(bay, y + shape.depth, shape.height, finish)
-        first, end = bays[0].x - t, bays[-1].x + bays[-1].w + t
+                yield from self._hinged(bay, x, w, y + shape.depth, shape.height, finish)
+        first, end = row.x, row.end
         n, front = bays[0].index + 1, y + shape.depth
         if finish.doors == "sliding" and end - first >= 2 * self.table["widths"][0]:
             yield from self._sliding(first, end, front, shape.height, n)
@@ -95,9 +133,8 @@ class Carcase(Family):
                        w=end - first, d=shape.depth, h=self.table["crown"], fixed_to=f"frame-{n}")  # fmt: skip
         yield from self._fillers(envelope, row, first, end, n)
 
-    def _hinged(self, bay: Bay, front: int, top: int, finish: Finish) -> Iterator[Part]:
-        t, plinth = self.table["board"], self.table["plinth"]
-        x, w = bay.x - t, bay.w + 2 * t
+    def _hinged(self, bay: Bay, x: int, w: int, front: int, top: int, finish: Finish) -> Iterator[Part]:
+        plinth = self.table["plinth"]
         leaves = 1 if w <= self.table["door_widest"] else 2
         article = "door" if finish.fronts == "solid" else f"{finish.fronts}-door"
         for n in range(leaves):
@@ -150,6 +187,12 @@ class Carcase(Family):
         if lights:
             drivers = ceil(lights / self.table["lights_a_driver"])
             yield ("driver", "Driver for lights", drivers, 1, self.priced("driver"), "piece")
+
+
+def _met(envelope: Envelope, x0: int, x1: int, shape: Shape) -> list[ClosedRegion]:
+    """Regions that a frame of this shape over x0..x1 meets."""
+    y = envelope.y_from + shape.setback
+    return [c for c in envelope.closed if c.meets(x0, x1, y, y + shape.depth, -1, shape.height)]
 
 
 def tilts_up(height: int, depth: int, ceiling: float) -> bool:

@@ -220,9 +220,15 @@ def _back_cuts(design: Design, survey: Survey, envelope: Envelope) -> Iterator[F
     for frame in (p for p in design.parts if p.role == "frame"):
         for c in kept.values():
             if c.meets(frame.x, frame.x + frame.w, frame.y, frame.y + frame.d, frame.z, frame.z + frame.h):
-                yield Finding(code="fit.back-cut", severity="note", where=(frame.id,), subject=names[c.obstacle],
-                              measured=c.x1 - c.x0, limit=c.z1 - c.z0, source="what must stay reachable",
-                              detail=f"{c.x0 - frame.x} {c.z0 - frame.z}")  # fmt: skip
+                yield Finding(
+                    code="fit.back-cut",
+                    severity="note",
+                    where=(frame.id,),
+                    subject=names[c.obstacle],
+                    measured=c.x1 - c.x0,
+                    limit=c.z1 - c.z0,
+                    source="what must stay reachable",
+                )
 
 
 def _turns_in(frames: list[Part], survey: Survey, envelope: Envelope) -> Iterator[Finding]:

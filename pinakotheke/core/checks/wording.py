@@ -38,8 +38,7 @@ _SENTENCES: dict[str, Say] = {
     "fit.overlap": lambda f, mm: f"{_part(f)} {f.detail}.",
     "fit.support": lambda f, mm: f"{_part(f)} hangs free: {f.detail}.",
     "fit.back-cut": lambda f, mm: (
-        f"{_part(f)} stands round the {f.subject}: its back is cut out there, {mm(f.measured)} by {mm(f.limit)}, from "
-        f"{mm(float(f.detail.split()[0]))} in and {mm(float(f.detail.split()[1]))} up."
+        f"{_part(f)} stands round the {f.subject}: its back is cut out there, {mm(f.measured)} by {mm(f.limit)}."
     ),
     "fit.size": lambda f, mm: f"What is in {_part(f)} {f.detail}.",
     "fit.count": lambda f, mm: f"{f.measured:.0f} of {f.limit:.0f} pieces are accounted for ({_part(f)}).",

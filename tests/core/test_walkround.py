@@ -177,6 +177,16 @@ class DrawingTests(TestCase):
         self.assertEqual(len(marked.lines), len(plain.lines) + len(marks))
 
 
+class BackTests(TestCase):
+    def test_stacks_stand_before_the_cleat_of_the_board_above(self) -> None:
+        design = solved(FOLDED, families=("cleat",)).alternatives[0]
+        shelves = [p for p in design.parts if p.role == "shelf" and design.held_by(p.id)]
+        self.assertTrue(shelves)
+        for part in shelves:
+            for piece in lying(design, part, {t.id: t for t in FOLDED}):
+                self.assertGreaterEqual(piece.y, part.y + 19, part.id)
+
+
 class CompareTests(TestCase):
     def test_a_design_does_not_differ_from_itself(self) -> None:
         self.assertEqual((part_differences(wardrobe(), wardrobe()), home_differences(wardrobe(), wardrobe())), ((), ()))

@@ -93,12 +93,12 @@ def _pieces(rules: HouseRules, part: Part, bay: Bay, thing: Thing, a: Assignment
             design: Design) -> Iterator[Lying]:  # fmt: skip
     """One assignment's garments, stacks, boxes or pieces, side by side over the length they take."""
     common = {"thing": a.thing, "way": a.way}
+    # Before what takes depth at the back, as a cleat of the board above does.
+    back = family_of(part).spec(part.role).back
     box = design.box(a.container) if a.container else None
     if box is not None:
         number = boxes_for(thing, box, a.count) or 1
         w, d = (box.depth, box.width) if a.turned else (box.width, box.depth)
-        # Before what takes depth at the back, as a cleat of the board above does.
-        back = family_of(part).spec(part.role).back
         y = part.y + back + max(0, (part.d - back - d) // 2)
         for k in range(number):
             yield Lying(**common, x=at + k * taken / number, y=y, z=part.z + part.h, w=w, d=d, h=box.height)
@@ -124,14 +124,21 @@ def _pieces(rules: HouseRules, part: Part, bay: Bay, thing: Thing, a: Assignment
         return
     if part.role in ("drawer", "basket"):
         yield Lying(
-            **common, x=at, y=part.y, z=part.z + 12, w=max(taken - 6, 4), d=part.d, h=part.h - 24, count=a.count
+            **common,
+            x=at,
+            y=part.y + back,
+            z=part.z + 12,
+            w=max(taken - 6, 4),
+            d=part.d - back,
+            h=part.h - 24,
+            count=a.count,
         )
         return
     stacks = -(-a.count // n.per_stack)
     for k in range(stacks):
         in_stack = min(n.per_stack, a.count - k * n.per_stack)
         foot = part.z if part.role in ("floor", "hamper") else part.z + part.h
-        yield Lying(**common, x=at + k * taken / stacks, y=part.y, z=foot, w=width, d=deep, h=in_stack * high,
+        yield Lying(**common, x=at + k * taken / stacks, y=part.y + back, z=foot, w=width, d=deep, h=in_stack * high,
                     count=in_stack)  # fmt: skip
 
 

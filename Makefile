@@ -11,7 +11,7 @@ demo: .venv/.primed web/node_modules/.ready pinakotheke/server/static/index.html
 	$(BIN)/python manage.py demo --port $(PORT)
 
 test: .venv/.primed pinakotheke/server/static/index.html | /usr/bin/chromium ## all tests, the browser's too
-	$(BIN)/python manage.py test tests --noinput
+	$(BIN)/python manage.py test tests --noinput --parallel 2
 
 lint: .venv/.ready web/node_modules/.ready ## style, types, import contracts, committed contracts
 	$(BIN)/ruff check .

@@ -128,8 +128,9 @@ class BriefTests(BrowserTestCase):
         self.enter_demo("house")
         page = self.page
         page.get_by_label("Of what").fill("Milk crates")
-        page.get_by_label("Outside size").fill("320 x 320 x 280")
-        page.get_by_role("button", name="List it").click()
+        panel = page.locator(".panel", has_text="What the house has already")
+        panel.get_by_label("Outside size").fill("320 x 320 x 280")
+        panel.get_by_role("button", name="List it").click()
         expect(page.get_by_text("Milk crates")).to_be_visible()
         page.get_by_label("Take Milk crates off the list").click()
         expect(page.get_by_text("Milk crates")).to_have_count(0)

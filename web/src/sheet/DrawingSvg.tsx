@@ -139,6 +139,7 @@ function Line({ line, prefix, marked }: { line: Schemas['Polyline']; prefix: str
       points={line.points.map(([x, y]) => `${x},${-y}`).join(' ')}
       style={line.hatch ? { fill: `url(#${prefix}-${line.hatch})` } : undefined}
       data-of={line.of || undefined}
+      data-layer={line.layer}
     />
   )
 }

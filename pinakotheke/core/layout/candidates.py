@@ -149,6 +149,10 @@ def fills_of(family: Family, section: Section, envelope: Envelope, finish: Finis
         found += _of_shape(family, shape, section, envelope, blind)
     if section.slope == "along" and len(shapes) > 1:
         found += _stepped(family, shapes, section, envelope)
+        found += [
+            Fill(section.id, tuple((family, row) for row in made), f"{len(made)} storeys, boards cut to the slope")
+            for made in family.storeys(envelope)
+        ]
     return found[:MOST_FILLS]
 
 

@@ -197,6 +197,8 @@ def _roles(family: Family, way: Way, bay: Bay) -> Iterator[Holder]:
     for role, spec in family.specs.items():
         if way not in spec.ways:
             continue
+        if spec.on_floor and bay.axis == "z" and bay.z0 > 0:
+            continue  # a storey has no floor of its own
         if role == "base" and (not bay.has_base or (shelf is not None and way in shelf.ways)):
             continue
         yield role

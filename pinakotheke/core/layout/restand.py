@@ -31,6 +31,11 @@ def _region(design: Design, section: str) -> Envelope:
     raise EditRefused("The measures this design was made for are not known any more.", "Ask for new alternatives.")
 
 
+def _refuse_storeys(standing: Standing) -> None:
+    if standing.row.shape.is_storey:
+        raise EditRefused("These boards are cut to the slope.", "Move shelves by hand, or ask for new alternatives.")
+
+
 def widened(design: Design, bay: Bay, steps: int) -> Design:
     """With the next wider or narrower module for one bay."""
     standing = _standing(design, bay)
@@ -49,6 +54,7 @@ def widened(design: Design, bay: Bay, steps: int) -> Design:
 def reshaped(design: Design, bay: Bay, taller: int, deeper: int) -> Design:
     """With the next taller or lower height, or the next greater or lesser depth, for a row."""
     standing = _standing(design, bay)
+    _refuse_storeys(standing)
     family, shape = family_named(standing.family), standing.row.shape
     shapes = family.shapes(_region(design, standing.section), design.finish)
     members = sorted({s.member for s in shapes})
@@ -87,6 +93,7 @@ def _placed_row(design: Design, standing: Standing, row: Row) -> Design:
 def mirrored(design: Design, bay: Bay) -> Design:
     """With a row turned about the middle of what it may stand in."""
     standing = _standing(design, bay)
+    _refuse_storeys(standing)
     family, region, row = family_named(standing.family), _region(design, standing.section), standing.row
     start, end = region.span(0, row.shape.height)
     widths = row.widths[::-1]
@@ -138,7 +145,9 @@ def finished(design: Design, finish: Finish) -> Design:
         region = _region(design, standing.section)
         shapes = family_named(standing.family).shapes(region, finish)
         row = standing.row
-        if not any((s.height, s.depth) == (row.shape.height, row.shape.depth) for s in shapes):
+        if not row.shape.is_storey and not any(
+            (s.height, s.depth) == (row.shape.height, row.shape.depth) for s in shapes
+        ):
             raise EditRefused("There is no room for that in front of or over the row.", "Make the row less deep first.")
     return restood(plain, {}, {b: b for b in range(len(design.bays))})
 

@@ -43,14 +43,22 @@ class Finish(Frozen):
 
 class Shape(Frozen):
     """Height and depth chosen for a row; `height` is the top above the floor, `setback` how far it stands out from the
-    back of the clear space, mm.
+    back of the clear space, mm. A row of boards cut to a slope may be one storey of several: it begins at `foot`, and
+    the boards of its `cut` end run on until they meet the ceiling (*level*: the lowest storey, from wall to wall).
     """
 
     height: int
     depth: int
     member: int
-    """What is bought: the carcase's height, or the standard's length."""
+    """What is bought: the carcase's height, or the standard's length; of a storey, to where things may reach."""
     setback: int = 0
+    foot: int = 0
+    cut: Literal["", "level", "left", "right"] = ""
+
+    @property
+    def is_storey(self) -> bool:
+        """Whether it is one storey of boards under a slope."""
+        return self.foot > 0 or self.cut != ""
 
 
 class Row(Frozen):
@@ -236,6 +244,10 @@ class Family(ABC):
     @abstractmethod
     def structure(self, envelope: Envelope, row: Row, bays: tuple[Bay, ...], finish: Finish) -> tuple[Part, ...]:
         """The parts that stand whatever is stored: frames, plinths, fillers, track, standards."""
+
+    def storeys(self, envelope: Envelope) -> Iterator[tuple[Row, ...]]:
+        """Rows above each other under a ceiling that falls along the wall, where the family cuts boards to it."""
+        return iter(())
 
     def suits(self, section: Section) -> bool:
         """Whether it can be put into a section at all."""
@@ -447,7 +459,7 @@ def cut_around(envelope: Envelope, x0: int, x1: int, y0: int, y1: int, top: int,
     others: list[ClosedRegion] = []
     for c in envelope.closed:
         is_slim = c.x1 - c.x0 <= WIDEST_CUT and (any_height or (c.z1 - c.z0 >= LEAST_TALL and not c.loose))
-        (slim if is_slim else others).append(c)
+        (slim if is_slim and c.obstacle != "slope" else others).append(c)
     cuts = tuple(
         (max(c.x0, x0), min(c.x1, x1), max(c.y0, y0), min(c.y1, y1)) for c in slim if c.meets(x0, x1, y0, y1, 0, top)
     )

@@ -56,6 +56,8 @@ class Part(Frozen):
     h: Size
     fixed_to: str
     cuts: tuple[Cut, ...] = ()
+    mitre: Annotated[int, Field(ge=0, le=89)] = 0
+    """Of a board that runs to a sloping ceiling: how steep that is, degrees; its end is cut to it."""
     locked: bool = False
     """A person fixed it: a new search leaves it and what is in it where it is."""
 
@@ -120,6 +122,10 @@ class Bay(Frozen):
     trim: int = 0
     """What fascias take of the width of whatever slides out."""
     fronts: Literal["solid", "glass", "mesh"] = "solid"
+    runs_to: tuple[tuple[int, int], ...] = ()
+    """Where boards run on beyond the bay to a sloping ceiling: x, and how high the ceiling is from there on."""
+    mitre: int = 0
+    """How steep that ceiling is, degrees."""
     board: int = 0
     """Thickness of the shelves that are there, and `at_hand` how many: they cost nothing."""
     at_hand: int = 0

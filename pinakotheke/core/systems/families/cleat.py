@@ -1,15 +1,18 @@
 """Cleated shelf: a board on cleats screwed to the back wall and both sides, cut to the wall and around a pipe.
 
-Where a side is missing, and where a run is wider than a board carries, a gable stands on the floor against the wall.
+Where a side is missing, and where a run is wider than a board carries, a gable stands on the floor against the wall. Under
+a ceiling that falls along the wall, boards in storeys are each as long as the slope lets them, their ends cut to it.
 """
 
 from collections.abc import Iterator
 from decimal import Decimal
+from itertools import islice, product
 
 from ...survey import Envelope
 from ..beams import shelf_carries
 from ..family import Family, Finish, Row, Shape, comes_out, cut_around, setback_for
 from ..parts import Bay, Part, Role
+from ..slopes import Falls, Tier, falls, pitch_of, steps, tiers
 
 SCREWS_PER_CLEAT = 3
 
@@ -37,6 +40,50 @@ class Cleat(Family):
                 yield (width,) * n
                 if 1 < n <= 4:
                     yield (width,) * (n - 1)
+
+    def storeys(self, envelope: Envelope) -> Iterator[tuple[Row, ...]]:
+        """Storeys of boards on one grid of gables, each with as many whole widths as the slope lets it and a narrower
+        one at its end; with and without one full-height row where the ceiling is highest.
+        """
+        way = falls(envelope)
+        depth = max((s.depth for s in self.shapes(envelope, Finish())), default=0)
+        if way is None or not depth:
+            return
+        start, end = envelope.span(0, envelope.z_to)
+        for every in self.table["storeys"]:
+            floors = tiers(envelope, every, self.smallest())
+            grids = dict.fromkeys(widths[0] for widths in self.fillings(end - start - self.ends))
+            for width, tall in product(islice(grids, 2), (0, 1)):
+                rows = self._on_grid(envelope, floors, width, tall, way, depth)
+                if len(rows) > 1 + tall:
+                    yield rows
+
+    def _on_grid(self, envelope: Envelope, floors: list[Tier], width: int, tall: int, way: Falls, depth: int,
+                 ) -> tuple[Row, ...]:  # fmt: skip
+        rows: list[Row] = []
+        taken = 0
+        if tall:
+            start, end = envelope.span(0, envelope.z_to)
+            taken = width + self.ends
+            x = start if way == "right" else end - taken
+            top = min([envelope.z_to, *(c.z0 for c in steps(envelope) if c.x0 < x + taken and x < c.x1)])
+            rows.append(Row(shape=Shape(height=top, depth=depth, member=top, cut="level"), x=x, widths=(width,)))
+        for n, floor in enumerate(floors):
+            length = floor.x1 - floor.x0 - self.ends - taken
+            whole, rest = divmod(max(length, 0), width)
+            widths = (width,) * whole + ((rest,) if rest >= self.smallest() else ())
+            if not widths:
+                break
+            # Under the storey above its cleats need their height.
+            usable = floor.top - (self.table["cleat_height"] if n + 1 < len(floors) else 0)
+            cut = way if floor.is_cut else "level"
+            shape = Shape(height=floor.top, depth=depth, member=usable, foot=floor.foot, cut=cut)
+            if way == "right":
+                rows.append(Row(shape=shape, x=floor.x0 + taken, widths=widths))
+            else:
+                x = floor.x1 - taken - self.ends - sum(widths)
+                rows.append(Row(shape=shape, x=x, widths=widths[::-1]))
+        return tuple(rows)
 
     def shapes(self, envelope: Envelope, finish: Finish) -> tuple[Shape, ...]:
         room = envelope.y_to - envelope.y_from
@@ -68,15 +115,18 @@ class Cleat(Family):
     def bays(self, envelope: Envelope, row: Row) -> tuple[Bay, ...]:
         found: list[Bay] = []
         gable, y, depth = self.ends, envelope.y_from, row.shape.depth
-        x = row.x + gable
+        x, shape = row.x + gable, row.shape
+        end = {"left": 0, "right": len(row.widths) - 1}.get(shape.cut)
         for n, width in enumerate(row.widths):
             w = width - gable
             cuts, blocked = cut_around(envelope, x, x + w, y, y + depth, row.shape.height, self.table["cleat_height"])
             found.append(
                 Bay(index=n, section=envelope.section, family=self.id, x=x, w=w, y=y, depth=depth,
-                    hang_depth=envelope.y_to - y, z0=0, z1=row.shape.height, pitch=self.table["pitch"],
-                    pulls=comes_out(envelope, x, x + w), has_base=False, first=self.table["first"],
-                    last=n == len(row.widths) - 1, cuts=cuts, blocked=blocked)
+                    hang_depth=envelope.y_to - y, z0=shape.foot, z1=shape.member, pitch=self.table["pitch"],
+                    pulls=comes_out(envelope, x, x + w), has_base=False,
+                    first=0 if shape.foot else self.table["first"], last=n == len(row.widths) - 1, cuts=cuts,
+                    blocked=blocked, mitre=pitch_of(envelope) if n == end else 0,
+                    runs_to=_runs_to(envelope, shape, x, x + w) if n == end else ())
             )  # fmt: skip
             x += width
         return tuple(found)
@@ -85,14 +135,14 @@ class Cleat(Family):
         """Gables between bays, and at an end where no wall carries the cleats."""
         gable, y = self.ends, envelope.y_from
         start, end = envelope.span(0, row.shape.height)
-        left_wall = envelope.left_allowance > 0 and row.x - start < gable
-        right_wall = envelope.right_allowance > 0 and end - row.end < 2 * gable
+        left_wall = row.shape.cut == "left" or (envelope.left_allowance > 0 and row.x - start < gable)
+        right_wall = row.shape.cut == "right" or (envelope.right_allowance > 0 and end - row.end < 2 * gable)
         at = [(f"panel-{bays[0].index + 1}", row.x, left_wall)]
         at += [(f"panel-{b.index + 1}", b.x - gable, False) for b in bays[1:]]
         at.append((f"panel-{bays[-1].index + 1}-end", bays[-1].x + bays[-1].w, right_wall))
         return tuple(
-            Part(id=name, item=f"{self.id}.panel", role="panel", x=x, y=y, z=0, w=gable, d=row.shape.depth,
-                 h=row.shape.height, fixed_to="wall")
+            Part(id=name, item=f"{self.id}.panel", role="panel", x=x, y=y, z=row.shape.foot, w=gable,
+                 d=row.shape.depth, h=row.shape.member - row.shape.foot, fixed_to="wall")
             for name, x, wall in at if not wall
         )  # fmt: skip
 
@@ -103,6 +153,8 @@ class Cleat(Family):
         part = super().placed(bay, part_id, role, z, height)
         if role == "hooks":
             return part.model_copy(update={"d": self.table["cleat_depth"]})
+        if bay.runs_to and role in ("shelf", "cover"):
+            return _cut_to_slope(part, bay)
         return part.model_copy(update={"fixed_to": "floor"}) if role == "floor" else part
 
     def brackets(self, part: Part, bay: Bay) -> tuple[Part, ...]:
@@ -114,16 +166,24 @@ class Cleat(Family):
         rows = [
             (f"back{n or ''}", lo, bay.y, hi - lo, t)
             for n, (lo, hi) in enumerate(
-                _beside([(c[0], c[1]) for c in bay.cuts if c[2] < bay.y + t], bay.x, bay.x + bay.w)
+                _beside([(c[0], c[1]) for c in bay.cuts if c[2] < bay.y + t], part.x, part.x + part.w)
             )
         ]
-        for name, x in (("left", bay.x), ("right", bay.x + bay.w - t)):
+        for name, x in (("left", part.x), ("right", part.x + part.w - t)):
             y = max((c[3] for c in bay.cuts if c[0] < x + t and x < c[1]), default=bay.y + t)
             rows.append((name, x, max(y, bay.y + t), t, bay.y + bay.depth - max(y, bay.y + t)))
         return tuple(
             Part.model_validate({**common, "id": f"{part.id}-{name}", "x": x, "y": y, "w": w, "d": d})
             for name, x, y, w, d in rows if w > 0 and d > 0
         )  # fmt: skip
+
+    def meets_sides(self, part: Part, bay: Bay) -> bool:
+        if not part.mitre:
+            return super().meets_sides(part, bay)
+        return part.x <= bay.x and bay.x + bay.w <= part.x + part.w
+
+    def named(self, part: Part) -> str:
+        return super().named(part) + (f", an end cut to {part.mitre}°" if part.mitre else "")
 
     def takes(self, part: Part, clear: float) -> tuple[float, float]:
         low, high = super().takes(part, clear)
@@ -132,13 +192,32 @@ class Cleat(Family):
 
     def rating(self, part: Part, bay: Bay) -> float:
         usual = super().rating(part, bay)
-        return min(usual, shelf_carries(bay.w, bay.depth, part.h)) if part.role == "shelf" else usual
+        return min(usual, shelf_carries(part.w, bay.depth, part.h)) if part.role == "shelf" else usual
 
     def extras(self, parts: tuple[Part, ...]) -> Iterator[tuple[str, str, int, int, Decimal, str]]:
         screws = SCREWS_PER_CLEAT * sum(p.role in ("cleat", "hooks", "panel") for p in parts)
         if screws:
             pack = self.table["price"]["screws"]["pack"]
             yield ("screws", f"Wall screws, pack of {pack}", screws, pack, self.priced("screws"), "screw")
+
+
+def _runs_to(envelope: Envelope, shape: Shape, x0: int, x1: int) -> tuple[tuple[int, int], ...]:
+    """Where the ceiling beyond a storey's cut end begins to be how high, as far as its boards may run."""
+    if shape.cut == "right":
+        return tuple((c.x0, c.z0) for c in steps(envelope) if c.x0 >= x1 and c.z0 > shape.foot)
+    return tuple((c.x1, c.z0) for c in steps(envelope) if c.x1 <= x0 and c.z0 > shape.foot)
+
+
+def _cut_to_slope(part: Part, bay: Bay) -> Part:
+    """A board that runs on from its bay to where the ceiling meets its upper edge."""
+    met = [x for x, z in bay.runs_to if z < part.z + part.h]
+    right = bay.runs_to[0][0] >= bay.x + bay.w
+    if right:
+        end = min(met, default=max(x for x, _ in bay.runs_to))
+        return part.model_copy(update={"w": max(end - part.x, part.w), "mitre": bay.mitre})
+    start = max(met, default=min(x for x, _ in bay.runs_to))
+    x = min(start, part.x)
+    return part.model_copy(update={"x": x, "w": part.x + part.w - x, "mitre": bay.mitre})
 
 
 def _beside(cuts: list[tuple[int, int]], start: int, end: int) -> Iterator[tuple[int, int]]:

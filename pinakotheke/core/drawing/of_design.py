@@ -6,7 +6,7 @@ open they stand aside.
 
 from collections import Counter
 from collections.abc import Iterator
-from math import cos, radians, sin
+from math import cos, radians, sin, tan
 from typing import Literal
 
 from ..inventory import Thing
@@ -18,7 +18,7 @@ from ..layout.trial import TrialMark
 from ..lengths import Units
 from ..survey import Section, Survey
 from ..survey.square import Frame
-from ..systems import HANGING, HOLDERS, Part, family_of
+from ..systems import HANGING, HOLDERS, Bay, Part, family_of
 from ..tables import value
 from .canvas import GLYPH, Canvas
 from .models import Drawing, TitleBlock
@@ -156,8 +156,8 @@ def design_plan(design: Design, survey: Survey, units: Units, space: str, date: 
         if section == survey.main.id and parts:
             deepest = max(p.y + p.d for p in parts)
             canvas.upright(width * 0.5, -deepest, 0, deepest, "depth taken")
-    for bay in design.bays:
-        if bay.section == survey.main.id and bay.z0 < 1800:
+    for bay in _lowest([b for b in design.bays if b.section == survey.main.id]):
+        if bay.z0 < 1800:
             canvas.across(bay.x, bay.x + bay.w, front - canvas.text * 2.2, bay.w, f"bay {bay.index + 1}, inside")
     return canvas.drawing("plan", _title(design, "Plan", units, space, date))
 
@@ -255,6 +255,8 @@ def _part(canvas: Canvas, part: Part, flat: bool) -> None:
         weight = "fine"
     canvas.rect("part", part.x, y, part.w, max(h, 4), of=part.id, role=part.role, weight=weight,
                 dashed=part.role == "floor")  # fmt: skip
+    if part.mitre and not flat:
+        _cut_end(canvas, part)
     if part.role in ("drawer", "basket", "hamper") and not flat:
         middle, grip = part.x + part.w / 2, part.z + part.h * 0.86
         canvas.line("part", (middle - 45, grip), (middle + 45, grip), of=part.id, weight="medium")
@@ -263,6 +265,13 @@ def _part(canvas: Canvas, part: Part, flat: bool) -> None:
             x = part.x + (n + 0.5) * part.w / max(1, part.w // 120)
             canvas.line("part", (x, part.z + part.h * 0.7), (x, part.z + part.h * 0.25), (x + 14, part.z + part.h * 0.4),
                         of=part.id, weight="medium")  # fmt: skip
+
+
+def _cut_end(canvas: Canvas, part: Part) -> None:
+    """The end of a board that is cut to a sloping ceiling, beyond its upper edge."""
+    beyond = part.h / tan(radians(part.mitre))
+    end, tip = (part.x + part.w, part.x + part.w + beyond) if part.cut_end == "right" else (part.x, part.x - beyond)
+    canvas.line("part", (end, part.z + part.h), (tip, part.z), (end, part.z), of=part.id, weight="medium")
 
 
 def _door(canvas: Canvas, part: Part, doors: str) -> None:
@@ -331,11 +340,19 @@ def _contents(canvas: Canvas, design: Design, part: Part, things: dict[str, Thin
                     high - low, label, part.id)  # fmt: skip
 
 
+def _lowest(bays: list[Bay]) -> list[Bay]:
+    """Those of some bays that stand over no other one."""
+    return [
+        b for b in bays
+        if not any(o.z0 < b.z0 and o.x < b.x + b.w and b.x < o.x + o.w for o in bays if o.axis == b.axis == "z")
+    ]  # fmt: skip
+
+
 def _dimensions(canvas: Canvas, design: Design, section: Section, width: float, height: float, *, flat: bool,
                 upon: bool) -> None:  # fmt: skip
     """Widths of the bays below, heights at the sides; a section piled `upon` another has no widths of its own."""
     step = canvas.text * 1.9
-    bays = [b for b in design.bays if b.section == section.id and b.z0 < 1800]
+    bays = _lowest([b for b in design.bays if b.section == section.id and b.z0 < 1800])
     parts = [p for p in design.parts if p.section == section.id]
     frames = [p for p in parts if p.role == "frame"]
     spans = [(p.x, p.x + p.w, (p.bay or 0) + 1) for p in frames] or [

@@ -57,7 +57,8 @@ class Part(Frozen):
     fixed_to: str
     cuts: tuple[Cut, ...] = ()
     mitre: Annotated[int, Field(ge=0, le=89)] = 0
-    """Of a board that runs to a sloping ceiling: how steep that is, degrees; its end is cut to it."""
+    """Of a board that runs to a sloping ceiling: how steep that is, degrees; its `cut_end` is cut to it."""
+    cut_end: Literal["", "left", "right"] = ""
     locked: bool = False
     """A person fixed it: a new search leaves it and what is in it where it is."""
 

@@ -354,7 +354,8 @@ class Scene:
             said = f"There are {over} than one space is searched for; join like with like."
         else:
             listed = ", ".join(dict.fromkeys(names.get(t, t) for t in blocked.things[:6]))
-            said = f"Not everything has a place: {blocked.short:.4g} {blocked.unit} too much ({listed})."
+            unit = blocked.unit.removesuffix("s") if blocked.short == 1 else blocked.unit
+            said = f"Not everything has a place: {blocked.short:.4g} {unit} too much ({listed})."
         return BlockedView(
             sentence=said,
             relaxations=[
@@ -366,14 +367,15 @@ class Scene:
 
     def _relaxation(self, kind: str, value: float, things: tuple[str, ...], names: dict[str, str]) -> str:
         listed = ", ".join(dict.fromkeys(names.get(t, t) for t in things[:6]))
+        pieces = f"{value:.0f} piece{'' if round(value) == 1 else 's'}"
         return {
             "reserve": f"A growth reserve of {value:.0%} would do.",
             "floor": "Letting parts stand on the floor would do.",
             "access": "Stacking and two rows for what is seldom used would do.",
             "drill": "Screws in the wall would do.",
             "hangers": "Slim hangers would do.",
-            "move out": f"Moving {value:.0f} pieces to another space would do: {listed}.",
-            "fewer": f"Giving {value:.0f} pieces away would do: {listed}.",
+            "move out": f"Moving {pieces} to another space would do: {listed}.",
+            "fewer": f"Giving {pieces} away would do: {listed}.",
             "budget": f"A budget of {value:.2f} {self.household.currency} would do.",
             "size": f"{with_unit(value, self.units)} more would do.",
         }[kind]

@@ -4525,6 +4525,19 @@ export interface components {
              */
             fronts: "solid" | "glass" | "mesh";
             /**
+             * Runs To
+             * @default []
+             */
+            runs_to: [
+                number,
+                number
+            ][];
+            /**
+             * Mitre
+             * @default 0
+             */
+            mitre: number;
+            /**
              * Board
              * @default 0
              */
@@ -4996,6 +5009,17 @@ export interface components {
                 number
             ][];
             /**
+             * Mitre
+             * @default 0
+             */
+            mitre: number;
+            /**
+             * Cut End
+             * @default
+             * @enum {string}
+             */
+            cut_end: "" | "left" | "right";
+            /**
              * Locked
              * @default false
              */
@@ -5090,7 +5114,8 @@ export interface components {
         /**
          * Shape
          * @description Height and depth chosen for a row; `height` is the top above the floor, `setback` how far it stands out from the
-         *     back of the clear space, mm.
+         *     back of the clear space, mm. A row of boards cut to a slope may be one storey of several: it begins at `foot`, and
+         *     the boards of its `cut` end run on until they meet the ceiling (*level*: the lowest storey, from wall to wall).
          */
         Shape: {
             /** Height */
@@ -5104,6 +5129,17 @@ export interface components {
              * @default 0
              */
             setback: number;
+            /**
+             * Foot
+             * @default 0
+             */
+            foot: number;
+            /**
+             * Cut
+             * @default
+             * @enum {string}
+             */
+            cut: "" | "level" | "left" | "right";
         };
         /**
          * Slot

@@ -214,10 +214,10 @@ def _cut_to_slope(part: Part, bay: Bay) -> Part:
     right = bay.runs_to[0][0] >= bay.x + bay.w
     if right:
         end = min(met, default=max(x for x, _ in bay.runs_to))
-        return part.model_copy(update={"w": max(end - part.x, part.w), "mitre": bay.mitre})
+        return part.model_copy(update={"w": max(end - part.x, part.w), "mitre": bay.mitre, "cut_end": "right"})
     start = max(met, default=min(x for x, _ in bay.runs_to))
     x = min(start, part.x)
-    return part.model_copy(update={"x": x, "w": part.x + part.w - x, "mitre": bay.mitre})
+    return part.model_copy(update={"x": x, "w": part.x + part.w - x, "mitre": bay.mitre, "cut_end": "left"})
 
 
 def _beside(cuts: list[tuple[int, int]], start: int, end: int) -> Iterator[tuple[int, int]]:

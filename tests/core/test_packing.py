@@ -4,8 +4,8 @@ from unittest import TestCase
 
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.house.people import reach_zone
-from pinakotheke.core.inventory.containers import boxed, boxes_for, containers, is_loose
-from pinakotheke.core.layout import ledger
+from pinakotheke.core.inventory.containers import Container, boxed, boxes_for, containers, is_loose
+from pinakotheke.core.layout import ledger, verify
 from pinakotheke.core.layout.edits import RemovePart, apply
 from pinakotheke.core.layout.fits import ask, misfit
 from pinakotheke.core.layout.ledger import capacity
@@ -13,7 +13,7 @@ from pinakotheke.core.layout.lots import Household, cut
 from pinakotheke.core.layout.trouble import reach_trouble, trouble
 from pinakotheke.core.systems import FAMILIES
 
-from .examples import ADULT, WARDROBE, thing, wardrobe
+from .examples import ADULT, WARDROBE, regions, solved, survey, thing, wardrobe
 from .test_families import bays_of
 
 CARCASE = FAMILIES["carcase"]
@@ -101,10 +101,36 @@ class ContainerTests(TestCase):
 
     def test_turned_it_shows_its_side(self) -> None:
         socks, box = thing("s", "socks", 14), containers()["bin-m"]
-        straight, turned = boxed(socks, box, 14), boxed(socks, box, 14, turned=True)
+        straight, turned = boxed(socks, box, 14, NO_RESERVE), boxed(socks, box, 14, NO_RESERVE, turned=True)
         assert straight
         assert turned
         self.assertEqual((straight.piece_width, straight.depth), (turned.depth, turned.piece_width))
+
+    def test_they_stand_on_each_other_where_a_dense_house_seldom_asks(self) -> None:
+        # 40 of 0.9 l at 3 to a lidded box of 194 x 274 x 127 mm are 14 boxes: seven stacks of two.
+        rare, often = (thing("y", "custom", 40, size=(100, 100, 90), frequency=f) for f in ("rarely", "daily"))
+        dense, box = HouseRules(access="dense"), containers()["box-s"]
+        number = boxes_for(rare, box, 40)
+        assert number
+        one = boxed(rare, box, 40, dense)
+        assert one
+        self.assertEqual((one.per_stack, one.clear), (2, 2 * box.height + box.room_above))
+        self.assertEqual(one.amount, -(-number // 2) * (box.width + 10))
+        for alone in (boxed(often, box, 40, dense), boxed(rare, box, 40, HouseRules(access="single-touch")),
+                      boxed(rare, containers()["bin-s"], 40, dense)):  # fmt: skip
+            assert alone
+            self.assertEqual(alone.per_stack, 1)
+
+    def test_a_design_with_stacked_boxes_holds(self) -> None:
+        rules = HouseRules(fit="every-inch", reserve=0, access="dense")
+        box = Container(id="c1", name="crate", width=200, depth=280, height=130, wall=3, lid="lift", price=0.1)
+        loose = (thing("yarn", "custom", 60, size=(90, 90, 80), mass=0.1, frequency="rarely"),)
+        design = solved(loose, families=("cleat",), rules=rules, containers=(box,)).alternatives[0]
+        boxes = [p for p in design.parts if p.role == "container"]
+        upper = [p for p in boxes if p.z > design.part(p.fixed_to).z + design.part(p.fixed_to).h]
+        self.assertTrue(upper)
+        self.assertLessEqual(len(upper), len(boxes) / 2)
+        self.assertEqual(verify(design, regions(rules=rules), loose, survey()), ())
 
     def test_what_stands_or_breaks_is_not_loose(self) -> None:
         self.assertTrue(is_loose(thing("s", "socks", 14)))

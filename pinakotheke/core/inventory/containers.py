@@ -11,8 +11,9 @@ from typing import Annotated, Self
 from pydantic import Field, StringConstraints, model_validator
 
 from ..base import Frozen, Id, Mm, Name, PositiveMm
+from ..house import HouseRules
 from ..tables import rows, value
-from .needs import Need
+from .needs import Need, layers
 from .owned import Lid, Owned
 from .things import Thing
 
@@ -99,14 +100,22 @@ def boxes_for(thing: Thing, container: Container, count: int) -> int | None:
     return ceil(count / each) if each else None
 
 
-def boxed(thing: Thing, container: Container, count: int, turned: bool = False) -> Need | None:
-    """The need of so many pieces kept in containers side by side; None when they do not go in."""
+def stacked(thing: Thing, container: Container, rules: HouseRules) -> int:
+    """How many of a container stand on each other: what has no lid to stand on stands alone."""
+    return layers(thing, rules) if container.lid != "none" else 1
+
+
+def boxed(thing: Thing, container: Container, count: int, rules: HouseRules, turned: bool = False) -> Need | None:
+    """The need of so many pieces kept in containers side by side, on each other where the house allows it; None when
+    they do not go in.
+    """
     number = boxes_for(thing, container, count)
     if number is None:
         return None
     width, depth = (container.depth, container.width) if turned else (container.width, container.depth)
+    high = min(stacked(thing, container, rules), number)
     return Need(
-        way="box", count=count, amount=number * (width + value("fold.beside_box")),
-        clear=container.height + container.room_above, depth=depth, piece_width=width,
-        mass=count * thing.piece_mass + number * 0.3, per_stack=1,
+        way="box", count=count, amount=ceil(number / high) * (width + value("fold.beside_box")),
+        clear=high * container.height + container.room_above, depth=depth, piece_width=width,
+        mass=count * thing.piece_mass + number * 0.3, per_stack=high,
     )  # fmt: skip

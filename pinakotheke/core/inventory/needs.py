@@ -110,7 +110,7 @@ def need(thing: Thing, way: Way, rules: HouseRules, count: int | None = None, tu
     elif way == "shoe":
         per_stack, over, beside = 1, value("fold.over_shoes"), 0.0
     else:
-        per_stack = 2 if rules.access == "dense" and thing.frequency in ("seasonal", "rarely") else 1
+        per_stack = layers(thing, rules)
         over, beside = value("fold.over_box"), value("fold.beside_box")
     stacks = ceil(pieces / per_stack)
     return Need(
@@ -123,6 +123,11 @@ def need(thing: Thing, way: Way, rules: HouseRules, count: int | None = None, tu
         mass=mass,
         per_stack=per_stack,
     )
+
+
+def layers(thing: Thing, rules: HouseRules) -> int:
+    """How many boxes of a thing may stand on each other: two, where a dense house seldom asks for it."""
+    return 2 if rules.access == "dense" and thing.frequency in ("seasonal", "rarely") else 1
 
 
 def drawer_inside(height: float) -> float:

@@ -9,7 +9,7 @@ from collections.abc import Iterator, Mapping
 from ..base import Frozen
 from ..house import HouseRules
 from ..inventory import Thing
-from ..inventory.containers import boxes_for
+from ..inventory.containers import boxes_for, stacked
 from ..inventory.needs import need, posed
 from ..systems import HANGING, Bay, Part, family_of
 from .fits import ask
@@ -100,8 +100,11 @@ def _pieces(rules: HouseRules, part: Part, bay: Bay, thing: Thing, a: Assignment
         number = boxes_for(thing, box, a.count) or 1
         w, d = (box.depth, box.width) if a.turned else (box.width, box.depth)
         y = part.y + back + max(0, (part.d - back - d) // 2)
+        high = min(stacked(thing, box, rules), number)
+        across = -(-number // high)
         for k in range(number):
-            yield Lying(**common, x=at + k * taken / number, y=y, z=part.z + part.h, w=w, d=d, h=box.height)
+            left, foot = at + k // high * taken / across, part.z + part.h + k % high * box.height
+            yield Lying(**common, x=left, y=y, z=foot, w=w, d=d, h=box.height)
         return
     n = need(thing, a.way, rules, a.count, a.turned)
     if a.way == "hang":

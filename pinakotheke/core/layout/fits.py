@@ -42,7 +42,7 @@ def ask(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, rules: Hou
     ask for more than there is.
     """
     if container is not None:
-        kept = boxed(thing, container, count, turned)
+        kept = boxed(thing, container, count, rules, turned)
         if kept is None:
             return Ask(NEVER, NEVER, NEVER, NEVER, NEVER)
         return Ask(kept.amount, kept.clear, kept.depth, kept.piece_width, kept.mass)

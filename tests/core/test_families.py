@@ -4,6 +4,7 @@ from decimal import Decimal
 from unittest import TestCase
 
 from pinakotheke.core.house import HouseRules
+from pinakotheke.core.layout import design_space, verify
 from pinakotheke.core.layout.candidates import blind_zones, fills_of, shapes_worth, stand
 from pinakotheke.core.layout.pool import allowed, candidates
 from pinakotheke.core.survey import envelopes
@@ -116,6 +117,27 @@ class CarcaseTests(TestCase):
     def test_pull_outs_only_behind_the_opening(self) -> None:
         bays = bays_of("carcase", PLAIN, (448, 448, 448, 448))
         self.assertEqual([b.pulls for b in bays], [False, True, True, False])
+
+
+class ShoeShelfTests(TestCase):
+    def test_a_sloped_one_takes_the_height_of_its_slope_and_is_another_article(self) -> None:
+        (bay, *_) = bays_of("carcase")
+        flat = CARCASE.placed(bay, "x", "shoe shelf", 320)
+        sloped = CARCASE.placed(CARCASE.finished(bay, Finish(sloped_shoes=True)), "x", "shoe shelf", 320)
+        # By hand: 350 mm deep at 15 degrees rise 350 × 0.2588 = 91 mm.
+        self.assertEqual((flat.h, sloped.h, sloped.item), (30, 30 + 91, "carcase.sloped-shoe-shelf"))
+        self.assertGreater(CARCASE.price(sloped), CARCASE.price(flat))
+        self.assertEqual(CARCASE.named(sloped), "Sloped shoe shelf")
+
+    def test_a_design_with_them_holds(self) -> None:
+        shoes = (_thing("heels", "shoe-heel", 12), _thing("flats", "shoe-flat", 8))
+        one = task(shoes, families=("carcase",), finish=Finish(sloped_shoes=True))
+        designs = design_space(one).alternatives
+        self.assertTrue([p for d in designs for p in d.parts if p.role == "shoe shelf"])
+        for design in designs:
+            self.assertEqual(verify(design, regions(), shoes, survey()), ())
+            shelves = [p for p in design.parts if p.role == "shoe shelf"]
+            self.assertTrue(all(p.h > 100 and p.item.endswith("sloped-shoe-shelf") for p in shelves))
 
 
 class TrackTests(TestCase):

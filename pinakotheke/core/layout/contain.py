@@ -103,8 +103,8 @@ def _pieces(rules: HouseRules, part: Part, bay: Bay, thing: Thing, a: Assignment
         high = min(stacked(thing, box, rules), number)
         across = -(-number // high)
         for k in range(number):
-            left, foot = at + k // high * taken / across, part.z + part.h + k % high * box.height
-            yield Lying(**common, x=left, y=y, z=foot, w=w, d=d, h=box.height)
+            left, level = at + k // high * taken / across, part.z + part.h + k % high * box.height
+            yield Lying(**common, x=left, y=y, z=level, w=w, d=d, h=box.height)
         return
     n = need(thing, a.way, rules, a.count, a.turned)
     if a.way == "hang":

@@ -39,6 +39,8 @@ class Finish(Frozen):
     """Strips over standards and shelf edges: they look rich and make drawers narrower."""
     ventilated: bool = False
     """Open wire or slats instead of boards."""
+    sloped_shoes: bool = False
+    """Shoe shelves that slope toward the hand instead of flat ones: the pairs are seen, and take more height."""
 
 
 class Shape(Frozen):
@@ -288,7 +290,8 @@ class Family(ABC):
     def finished(self, bay: Bay, finish: Finish) -> Bay:
         """A bay as its finish makes it: fascias narrow what slides out, fronts and boards are of another make."""
         trim = int(self.table.get("fascia", 0)) if finish.fascia else 0
-        return bay.model_copy(update={"trim": trim, "fronts": finish.fronts, "open_boards": finish.ventilated})
+        return bay.model_copy(update={"trim": trim, "fronts": finish.fronts, "open_boards": finish.ventilated,
+                                       "sloped": finish.sloped_shoes})  # fmt: skip
 
     # -- compartments: from the table --
 
@@ -345,7 +348,8 @@ class Family(ABC):
 
     def _article(self, kind: str, bay: Bay) -> str:
         """The article a part is bought as: with another front, or open instead of a board, where there is one."""
-        own = {"drawer": f"{bay.fronts}-drawer", "shelf": "wire-shelf" if bay.open_boards else ""}.get(kind, "")
+        own = {"drawer": f"{bay.fronts}-drawer", "shelf": "wire-shelf" if bay.open_boards else "",
+               "shoe shelf": "sloped-shoe-shelf" if bay.sloped else ""}.get(kind, "")  # fmt: skip
         return own if own in self.table["price"] else kind
 
     def carrier(self, bay: Bay) -> str:

@@ -132,6 +132,8 @@ class Bay(Frozen):
     at_hand: int = 0
     open_boards: bool = False
     """Wire or slats instead of boards, where the family has them."""
+    sloped: bool = False
+    """Shoe shelves that slope, where the family has them."""
     blocked: tuple[Blocked, ...] = ()
 
     @property

@@ -4006,6 +4006,11 @@ export interface components {
              * @default false
              */
             ventilated: boolean;
+            /**
+             * Sloped Shoes
+             * @default false
+             */
+            sloped_shoes: boolean;
         };
         /**
          * Gallery
@@ -4553,6 +4558,11 @@ export interface components {
              */
             open_boards: boolean;
             /**
+             * Sloped
+             * @default false
+             */
+            sloped: boolean;
+            /**
              * Blocked
              * @default []
              */
@@ -4701,7 +4711,8 @@ export interface components {
              *       "crown": false,
              *       "lights": false,
              *       "fascia": false,
-             *       "ventilated": false
+             *       "ventilated": false,
+             *       "sloped_shoes": false
              *     }
              */
             finish: components["schemas"]["Finish"];

@@ -16,6 +16,7 @@ export const PLAIN_FINISH: Finish = {
   lights: false,
   fascia: false,
   ventilated: false,
+  sloped_shoes: false,
 }
 
 const NAMES: readonly (readonly [keyof Weights, string])[] = [
@@ -65,6 +66,7 @@ const EXTRAS = [
   ['lights', 'lights'],
   ['fascia', 'fascias'],
   ['ventilated', 'open wire'],
+  ['sloped_shoes', 'sloped shoe shelves'],
 ] as const
 
 /** Doors, base, fronts, crown, lights and fascias. */

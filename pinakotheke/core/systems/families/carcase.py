@@ -8,7 +8,7 @@ front of the neighbouring run.
 from collections.abc import Iterator
 from decimal import Decimal
 from itertools import accumulate
-from math import ceil, hypot
+from math import ceil, hypot, radians, sin
 
 from ...survey import Envelope
 from ...survey.closed import ClosedRegion
@@ -165,6 +165,9 @@ class Carcase(Family):
 
     def placed(self, bay: Bay, part_id: str, role: Role, z: int, height: int = 0) -> Part:
         part = super().placed(bay, part_id, role, z, height)
+        if role == "shoe shelf" and bay.sloped:
+            rise = round(min(bay.depth, self.table["shoe_depth"]) * sin(radians(self.table["shoe_slope"])))
+            return part.model_copy(update={"h": self.spec(role).height + rise})
         # A shelf through a corner is wide: it is cut from thicker board.
         thick = role in ("shelf", "cover") and bay.w > self.table["widths"][-1]
         return part.model_copy(update={"h": self.table["corner_board"]}) if thick else part

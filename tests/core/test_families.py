@@ -4,7 +4,7 @@ from decimal import Decimal
 from unittest import TestCase
 
 from pinakotheke.core.house import HouseRules
-from pinakotheke.core.layout import design_space, verify
+from pinakotheke.core.layout import Weights, design_space, verify
 from pinakotheke.core.layout.candidates import blind_zones, fills_of, shapes_worth, stand
 from pinakotheke.core.layout.pool import allowed, candidates
 from pinakotheke.core.survey import envelopes
@@ -130,8 +130,12 @@ class ShoeShelfTests(TestCase):
         self.assertEqual(CARCASE.named(sloped), "Sloped shoe shelf")
 
     def test_a_design_with_them_holds(self) -> None:
-        shoes = (_thing("heels", "shoe-heel", 12), _thing("flats", "shoe-flat", 8))
-        one = task(shoes, families=("carcase",), finish=Finish(sloped_shoes=True))
+        shoes = (
+            _thing("heels", "shoe-heel", 12, frequency="daily"),
+            _thing("flats", "shoe-flat", 8, frequency="daily"),
+        )
+        reach = Weights(money=0, room=0, reach=10, parts=0, hours=0, reuse=0)
+        one = task(shoes, families=("carcase",), finish=Finish(sloped_shoes=True), weights=reach)
         designs = design_space(one).alternatives
         self.assertTrue([p for d in designs for p in d.parts if p.role == "shoe shelf"])
         for design in designs:
@@ -300,7 +304,6 @@ class MadeUpFamilyTests(TestCase):
 
     def test_it_is_searched_proven_drawn_bought_and_walked_round(self) -> None:
         from pinakotheke.core.drawing import design_elevation, walkround
-        from pinakotheke.core.layout import design_space, verify
         from pinakotheke.core.materials import bill, hours
 
         FAMILIES["ladder"] = Ladder()

@@ -100,10 +100,10 @@ def _pieces(rules: HouseRules, part: Part, bay: Bay, thing: Thing, a: Assignment
         number = boxes_for(thing, box, a.count) or 1
         w, d = (box.depth, box.width) if a.turned else (box.width, box.depth)
         y = part.y + back + max(0, (part.d - back - d) // 2)
-        high = min(stacked(thing, box, rules), number)
-        across = -(-number // high)
+        over_each = min(stacked(thing, box, rules), number)
+        across = -(-number // over_each)
         for k in range(number):
-            left, level = at + k // high * taken / across, part.z + part.h + k % high * box.height
+            left, level = at + k // over_each * taken / across, part.z + part.h + k % over_each * box.height
             yield Lying(**common, x=left, y=y, z=level, w=w, d=d, h=box.height)
         return
     n = need(thing, a.way, rules, a.count, a.turned)

@@ -11,6 +11,7 @@ from random import Random
 from unittest import TestCase
 
 import numpy as np
+from pydantic import ValidationError
 from scipy.optimize import linprog
 
 from pinakotheke.core.errors import Cancelled
@@ -20,6 +21,7 @@ from pinakotheke.core.layout import Weights, columns, kernel
 from pinakotheke.core.layout.bound import credit, lower_bound, programme
 from pinakotheke.core.layout.interior import CODE, UNPLACED, Interior, Problem, Scale, read, search
 from pinakotheke.core.layout.lots import Household, cut
+from pinakotheke.core.layout.models import Outcome
 from pinakotheke.core.systems import FAMILIES, Bay, Blocked
 from pinakotheke.core.tables import value
 
@@ -63,6 +65,22 @@ def brute_interior(problem: Problem) -> float:
         except RuntimeError:  # these do not stand together
             continue
     return best
+
+
+class ScoreTests(TestCase):
+    def test_a_base_is_never_paid_back_twice(self) -> None:
+        # Found by the long run of random cases: a trolley's bottom cost nothing and was credited as a shelf besides.
+        bay = bays_of("trolley", "width 1200; height 2000; depth 700; door none", widths=(620,))[0]
+        problem = Problem(cut((thing("bucket", "bucket", 1),), (bay,), HOME), [bay], SCALE)
+        got = found(problem)
+        self.assertEqual(got.unplaced, 0)
+        self.assertGreaterEqual(got.cost, 0)
+
+    def test_what_the_household_has_may_count_below_nothing(self) -> None:
+        facts = {"status": "proven", "method": "m", "run": "r"}
+        self.assertEqual(Outcome.model_validate({**facts, "objective": -8.375, "bound": -8.375}).gap, 0)
+        with self.assertRaisesRegex(ValidationError, "lies above"):
+            Outcome.model_validate({**facts, "objective": -8.375, "bound": -8.0})
 
 
 class BayTests(TestCase):

@@ -111,6 +111,9 @@ class Problem:
             family = family_named(bay.family)
             price, capacity, rating, hours = component_of(family, spot.role, bay, spot.front)
             role = "shelf" if spot.role == "base" else spot.role
+            if spot.role == "base" and "shelf" in family.specs:
+                # The credit for a base is a shelf's price, so a base is reckoned as one first.
+                price = component_of(family, "shelf", bay, 0)[0]
             spot_i[k, : columns.RANK] = (
                 spot.bay, CODE[role], spot.units, spot.lowest, spot.highest,
                 rows.setdefault(spot.troubles, len(rows)),

@@ -46,7 +46,8 @@ class Outcome(Frozen):
 
     @model_validator(mode="after")
     def _is_consistent(self) -> Self:
-        if self.bound > self.objective * (1 + BOUND_TOLERANCE) + BOUND_TOLERANCE:
+        # What the household has already counts in favour, so an objective may lie below zero.
+        if self.bound > self.objective + (1 + abs(self.objective)) * BOUND_TOLERANCE:
             raise ValueError(f"the bound {self.bound} lies above the objective {self.objective}")
         if (self.status == "proven") != (self.gap <= BOUND_TOLERANCE):
             raise ValueError(f"status {self.status!r} contradicts the gap {self.gap:.4f}")

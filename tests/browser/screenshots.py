@@ -92,6 +92,7 @@ def pictures(page: Page) -> None:
         expect(page.locator("[data-slot]").first).to_be_visible(timeout=60_000)
         take(page, f"measure-{name}")
     practice(page)
+    own_range(page, home)
 
     page.set_viewport_size({"width": PHONE[0], "height": PHONE[1]})
     page.goto(f"{home.rsplit('/', 1)[0]}/2/survey")
@@ -110,6 +111,19 @@ def on_a_phone(page: Page, home: str) -> None:
         if name == "sort":
             page.locator(".things").scroll_into_view_if_needed()
         take(page, f"{name}-phone")
+
+
+def own_range(page: Page, home: str) -> None:
+    """A range of the household's own, being edited."""
+    page.goto(f"{home}/house")
+    panel = page.get_by_test_id("ranges")
+    panel.get_by_label("Made of").select_option(label="Rack")
+    panel.get_by_label("Name of the range").fill("Steel racks from the yard")
+    panel.get_by_role("button", name="Make a range").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("Bay widths").fill("640, 940, 1240")
+    dialog.get_by_label("Shelf, each").fill("11.50")
+    take(page, "ranges")
 
 
 def practice(page: Page) -> None:

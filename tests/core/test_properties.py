@@ -58,7 +58,7 @@ def surveys(draw: st.DrawFn, least: tuple[int, int, int] = (40, 300, 60)) -> Sur
     box = st.fixed_dictionaries(
         {"x": st.integers(0, 3000), "z": st.integers(0, 2500), "width": st.integers(1, 400),
          "height": st.integers(1, 400), "projection": st.integers(0, 200), "access": st.sampled_from([0, 0, 500]),
-         "keep_out": st.sampled_from([0, 0, 50])}
+         "keep_out": st.sampled_from([0, 0, 50]), "kind": st.sampled_from(["box", "box", "hatch", "valve", "pipe"])}
     )  # fmt: skip
     obstacles = draw(st.lists(box, max_size=2))
     return Survey.model_validate(

@@ -123,6 +123,8 @@ class Bay(Frozen):
     trim: int = 0
     """What fascias take of the width of whatever slides out."""
     fronts: Literal["solid", "glass", "mesh"] = "solid"
+    free_end: Literal["", "left", "right"] = ""
+    """The side where there is neither a wall nor a gable: a bracket carries the boards there."""
     runs_to: tuple[tuple[int, int], ...] = ()
     """Where boards run on beyond the bay to a sloping ceiling: x, and how high the ceiling is from there on."""
     mitre: int = 0

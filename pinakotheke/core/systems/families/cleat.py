@@ -1,12 +1,14 @@
 """Cleated shelf: a board on cleats screwed to the back wall and both sides, cut to the wall and around a pipe.
 
-Where a side is missing, and where a run is wider than a board carries, a gable stands on the floor against the wall. Under
-a ceiling that falls along the wall, boards in storeys are each as long as the slope lets them, their ends cut to it.
+Where a run is wider than a board carries, a gable stands on the floor against the wall. Where a side is missing, shallow
+boards lie on a bracket there, and deep ones on a gable. Under a ceiling that falls along the wall, boards in storeys are
+each as long as the slope lets them, their ends cut to it.
 """
 
 from collections.abc import Iterator
 from decimal import Decimal
 from itertools import islice, product
+from typing import Literal
 
 from ...survey import Envelope
 from ..beams import shelf_carries
@@ -117,6 +119,7 @@ class Cleat(Family):
         gable, y, depth = self.ends, envelope.y_from, row.shape.depth
         x, shape = row.x + gable, row.shape
         end = {"left": 0, "right": len(row.widths) - 1}.get(shape.cut)
+        free = self._free_ends(envelope, row)
         for n, width in enumerate(row.widths):
             w = width - gable
             cuts, blocked = cut_around(envelope, x, x + w, y, y + depth, row.shape.height, self.table["cleat_height"])
@@ -125,18 +128,39 @@ class Cleat(Family):
                     hang_depth=envelope.y_to - y, z0=shape.foot, z1=shape.member, pitch=self.table["pitch"],
                     pulls=comes_out(envelope, x, x + w), has_base=False,
                     first=0 if shape.foot else self.table["first"], last=n == len(row.widths) - 1, cuts=cuts,
-                    blocked=blocked, mitre=pitch_of(envelope) if n == end else 0,
+                    free_end=free.get(n, ""), blocked=blocked, mitre=pitch_of(envelope) if n == end else 0,
                     runs_to=_runs_to(envelope, shape, x, x + w) if n == end else ())
             )  # fmt: skip
             x += width
         return tuple(found)
 
+    def _walls(self, envelope: Envelope, row: Row) -> tuple[bool, bool]:
+        """Whether a wall or the ceiling carries the cleats at the left and at the right end of a row."""
+        gable, (start, end) = self.ends, envelope.span(0, row.shape.height)
+        left = row.shape.cut == "left" or (envelope.left_allowance > 0 and row.x - start < gable)
+        right = row.shape.cut == "right" or (envelope.right_allowance > 0 and end - row.end < 2 * gable)
+        return left, right
+
+    def _free_ends(self, envelope: Envelope, row: Row) -> dict[int, Literal["left", "right"]]:
+        """Of the first and the last module of a row, the side where a bracket carries the boards: one side is enough
+        to hold a board, two are not.
+        """
+        left, right = self._walls(envelope, row)
+        if row.shape.depth > self.table["bracket_deepest"] or (len(row.widths) == 1 and not (left or right)):
+            return {}
+        found: dict[int, Literal["left", "right"]] = {}
+        if not left:
+            found[0] = "left"
+        if not right:
+            found[len(row.widths) - 1] = "right"
+        return found
+
     def structure(self, envelope: Envelope, row: Row, bays: tuple[Bay, ...], finish: Finish) -> tuple[Part, ...]:
         """Gables between bays, and at an end where no wall carries the cleats."""
         gable, y = self.ends, envelope.y_from
-        start, end = envelope.span(0, row.shape.height)
-        left_wall = row.shape.cut == "left" or (envelope.left_allowance > 0 and row.x - start < gable)
-        right_wall = row.shape.cut == "right" or (envelope.right_allowance > 0 and end - row.end < 2 * gable)
+        left_wall, right_wall = self._walls(envelope, row)
+        free = self._free_ends(envelope, row).values()
+        left_wall, right_wall = left_wall or "left" in free, right_wall or "right" in free
         at = [(f"panel-{bays[0].index + 1}", row.x, left_wall)]
         at += [(f"panel-{b.index + 1}", b.x - gable, False) for b in bays[1:]]
         at.append((f"panel-{bays[-1].index + 1}-end", bays[-1].x + bays[-1].w, right_wall))
@@ -170,12 +194,22 @@ class Cleat(Family):
             )
         ]
         for name, x in (("left", part.x), ("right", part.x + part.w - t)):
+            if name == bay.free_end:
+                continue
             y = max((c[3] for c in bay.cuts if c[0] < x + t and x < c[1]), default=bay.y + t)
             rows.append((name, x, max(y, bay.y + t), t, bay.y + bay.depth - max(y, bay.y + t)))
-        return tuple(
+        carried = [
             Part.model_validate({**common, "id": f"{part.id}-{name}", "x": x, "y": y, "w": w, "d": d})
             for name, x, y, w, d in rows if w > 0 and d > 0
-        )  # fmt: skip
+        ]  # fmt: skip
+        if bay.free_end:
+            x, high = part.x if bay.free_end == "left" else part.x + part.w - t, self.table["bracket_height"]
+            carried.append(
+                Part(id=f"{part.id}-bracket", item=f"{self.id}.bracket", role="bracket", section=bay.section,
+                     bay=bay.index, x=x, y=bay.y + t, z=part.z - high, w=t, d=bay.depth - t - 20, h=high,
+                     fixed_to="wall")
+            )  # fmt: skip
+        return tuple(carried)
 
     def meets_sides(self, part: Part, bay: Bay) -> bool:
         if not part.mitre:
@@ -187,11 +221,14 @@ class Cleat(Family):
 
     def takes(self, part: Part, clear: float) -> tuple[float, float]:
         low, high = super().takes(part, clear)
-        # The cleats of the next board hang below it.
-        return low, max(high, part.z + part.h + self.table["cleat_height"]) if part.role == "shelf" else high
+        # The cleats of the next board hang below it, or its bracket where boards so deep lie on one.
+        below = self.table["bracket_height" if part.d <= self.table["bracket_deepest"] else "cleat_height"]
+        return low, max(high, part.z + part.h + below) if part.role == "shelf" else high
 
     def rating(self, part: Part, bay: Bay) -> float:
         usual = super().rating(part, bay)
+        if bay.free_end and part.role == "shelf":
+            usual = min(usual, float(self.table["bracket_rating"]))
         return min(usual, shelf_carries(part.w, bay.depth, part.h)) if part.role == "shelf" else usual
 
     def extras(self, parts: tuple[Part, ...]) -> Iterator[tuple[str, str, int, int, Decimal, str]]:

@@ -52,8 +52,8 @@ class Track(Family):
 
     def stretches(self, envelope: Envelope, shape: Shape) -> tuple[tuple[int, int], ...]:
         """The clear width, parted where something stands in the way of the top track."""
-        start, end = envelope.span(0, shape.height)
         y, top = envelope.y_from, shape.height + self.table["track_height"]
+        start, end = envelope.span(0, top)
         return free_stretches(start, end, [
             (c.x0, c.x1) for c in envelope.closed
             if c.y0 < y + self.table["standard_depth"] and y < c.y1 and c.z0 < top and shape.height < c.z1

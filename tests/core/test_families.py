@@ -4,14 +4,14 @@ from decimal import Decimal
 from unittest import TestCase
 
 from pinakotheke.core.house import HouseRules
-from pinakotheke.core.layout import Task, Weights, design_space, verify
+from pinakotheke.core.layout import Weights, design_space, verify
 from pinakotheke.core.layout.candidates import blind_zones, fills_of, shapes_worth, stand
 from pinakotheke.core.layout.pool import allowed, candidates
-from pinakotheke.core.survey import Survey, envelopes
+from pinakotheke.core.survey import envelopes
 from pinakotheke.core.systems import FAMILIES, Bay, Finish, Part, Row
 from pinakotheke.core.systems.beams import shelf_carries
 
-from .examples import PLAIN, demo_house, region, regions, survey, survey_of, task
+from .examples import PLAIN, demo_house, region, regions, survey, task
 from .examples import thing as _thing
 from .made_up.ladder import Ladder
 
@@ -218,77 +218,6 @@ class DoorTests(TestCase):
         self.assertTrue({"legs", "crown", "light"} <= roles and "plinth" not in roles)
         parts = tuple(self.structure(Finish(lights=True)))
         self.assertIn("driver", {key for key, *_ in CARCASE.extras(parts)})
-
-
-class CleatTests(TestCase):
-    def test_a_board_is_cut_around_a_pipe_and_loses_its_width(self) -> None:
-        family, e = (
-            FAMILIES["cleat"],
-            region("width 1000; height 2400; depth 500; door none; pipe at 0, 0 up, 80 x 2400, out 90"),
-        )
-        fill = next(f for f in fills_of(family, survey().main, e, PLAIN_FINISH, []) if len(f.rows[0][1].widths) == 1)
-        (bay,) = stand((fill,), {"A": e}, {}, {}).bays
-        (cut,) = bay.cuts
-        self.assertEqual(cut[2:], (0, 90))
-        self.assertEqual(family.clear_width("shelf", bay), bay.w - 38 - (cut[1] - cut[0]))
-        shelf = family.placed(bay, "s", "shelf", 600)
-        self.assertEqual(shelf.cuts, bay.cuts)
-        for cleat in family.brackets(shelf, bay):
-            self.assertFalse(cleat.x < cut[1] and cut[0] < cleat.x + cleat.w and cleat.y < cut[3])
-
-    def test_no_gable_at_a_wall_and_one_where_a_side_is_missing(self) -> None:
-        family, e = FAMILIES["cleat"], region("width 1900; height 2400; depth 500; door none")
-        row = Row(shape=shapes_worth(family, e, PLAIN_FINISH)[0], x=3, widths=(937, 937))
-        bays = family.bays(e, row)
-        self.assertEqual([p.x for p in family.structure(e, row, bays, PLAIN_FINISH)], [3 + 937])
-
-
-class FreeEndTests(TestCase):
-    """Two sides and a bracket: a wall that ends, boards up to 350 mm deep."""
-
-    THINGS = (_thing("jumpers", "jumper", 6), _thing("jeans", "jeans", 5))
-
-    def ended(self, side: str = "right", depth: int = 300) -> Survey:
-        """A wall with no side wall at one end."""
-        return survey_of("wall", f"width 900; height 2200; depth {depth}; {side} end open; "
-                         f"{'left' if side == 'right' else 'right'} end wall")  # fmt: skip
-
-    def row_of(self, wall: Survey, depth: int) -> tuple[tuple[Part, ...], Bay]:
-        """Structure and bay of one board's width along the wall."""
-        family, e = FAMILIES["cleat"], envelopes(wall, HouseRules(fit="every-inch", reserve=0))["A"]
-        shape = next(s for s in family.shapes(e, PLAIN_FINISH) if s.depth == depth and s.height >= 1800)
-        start, end = family.stretches(e, shape)[0]
-        row = Row(shape=shape, x=start, widths=(end - start - family.ends,))
-        (bay,) = family.bays(e, row)
-        return family.structure(e, row, (bay,), PLAIN_FINISH), bay
-
-    def test_a_shallow_board_lies_on_a_bracket_where_the_wall_ends(self) -> None:
-        for side in ("left", "right"):
-            structure, bay = self.row_of(self.ended(side), 300)
-            self.assertEqual((structure, bay.free_end), ((), side), "no gable stands on the floor")
-            shelf = FAMILIES["cleat"].placed(bay, "s", "shelf", 800)
-            carried = {p.id: p for p in FAMILIES["cleat"].brackets(shelf, bay)}
-            self.assertEqual(set(carried), {"s-back", "s-bracket", f"s-{'right' if side == 'left' else 'left'}"})
-            bracket = carried["s-bracket"]
-            self.assertEqual(bracket.z + bracket.h, shelf.z)
-            self.assertEqual(bracket.x, shelf.x if side == "left" else shelf.x + shelf.w - bracket.w)
-            self.assertLessEqual(FAMILIES["cleat"].rating(shelf, bay), 25)
-
-    def test_a_deep_one_gets_its_gable_and_one_without_walls_two(self) -> None:
-        structure, bay = self.row_of(self.ended(depth=500), 500)
-        self.assertEqual((bay.free_end, len(structure)), ("", 1))
-        bare = survey_of("wall", "width 900; height 2200; depth 300; left end open; right end open")
-        structure, bay = self.row_of(bare, 300)
-        self.assertEqual((bay.free_end, len(structure)), ("", 2))
-
-    def test_designs_on_brackets_hold(self) -> None:
-        wall, rules = self.ended(), HouseRules(fit="every-inch", reserve=0)
-        found = envelopes(wall, rules)
-        one = Task("wall", wall, found, self.THINGS, (), rules, families=("cleat",), effort=0.1)
-        designs = design_space(one).alternatives
-        self.assertTrue([p for d in designs for p in d.parts if p.role == "bracket"])
-        for design in designs:
-            self.assertEqual(verify(design, found, self.THINGS, wall), ())
 
 
 class SlopeAndCornerTests(TestCase):

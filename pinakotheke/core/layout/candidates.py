@@ -13,7 +13,7 @@ from ..survey import Envelope, Survey
 from ..survey.models import Section
 from ..survey.square import fitted_depth
 from ..systems import Bay, Family, Finish, Part, Row, Shape
-from ..systems.family import SEEN, comes_out
+from ..systems.standing import SEEN, comes_out
 from ..tables import value
 from .models import Standing
 from .run import front, mask_of, rows, rows_between

@@ -5,9 +5,7 @@ Alternatives are handed over as they are found; a first, complete one comes earl
 been searched in full. All furnished candidates that hold everything make the frontier: cost against room and reach.
 """
 
-from collections.abc import Callable
 from dataclasses import dataclass, field
-from math import inf
 from operator import attrgetter
 
 from ..base import Frozen
@@ -18,7 +16,8 @@ from .blocked import Blocked, blocked_by_budget, blocked_by_demand, too_big_a_ta
 from .candidates import Candidate
 from .frontier import Point, Sensitivity, frontier_of, point_of, sensitivities
 from .furnish import Furnished, Task, design_of, furnish, improve
-from .goals import REASONS, SEARCHED, TITLES
+from .gallery import distinct, rightly_named, shape_of
+from .goals import SEARCHED, TITLES
 from .interior import Problem, Scale
 from .kept import kept_candidate
 from .lots import takes_one
@@ -85,7 +84,7 @@ def design_space(task: Task) -> Solution:
 
 
 def _solution(task: Task, pool: list[Candidate], found: _Found) -> Solution:
-    designs = _distinct(_rightly_named(task, found.designs))
+    designs = distinct(rightly_named(task, found.designs))
     designs += _more_to_choose(task, found, designs)
     complete = [d for d in designs if not d.unplaced]
     points = frontier_of(task, found.complete)
@@ -300,54 +299,12 @@ def _bent(task: Task, found: _Found) -> None:
                 task.watch.found(found.designs[goal])
 
 
-def _rightly_named(task: Task, designs: dict[str, Design]) -> list[Design]:
-    """What is called cheapest is the cheapest of all that hold everything, and so for the easiest to reach: where
-    another way to build it came out better, the two change names.
-    """
-    named = dict(designs)
-    measures: tuple[tuple[Goal, Callable[[Point], float]], ...] = (
-        ("cheapest", lambda p: float(p.cost)), ("reach", lambda p: p.reach),
-    )  # fmt: skip
-    for goal, measure in measures:
-        complete = {key: measure(point_of(task, d)) for key, d in named.items() if not d.unplaced}
-        if not complete:
-            continue
-        best = min(complete, key=complete.__getitem__)
-        if best == goal or complete[best] >= complete.get(goal, inf) - 1e-9:
-            continue
-        winner, loser = named[best], named.get(goal)
-        named[goal] = winner.model_copy(
-            update={
-                "id": goal,
-                "goal": goal,
-                "title": TITLES[goal],
-                "reason": REASONS[goal],
-            }
-        )
-        if best in _ORDER:
-            continue  # a goal that wins another one's name as well keeps its own; the two become one card
-        del named[best]
-        if loser is not None:
-            named[f"was-{goal}"] = _in_family(loser, f"was-{goal}")
-    return list(named.values())
-
-
-def _in_family(design: Design, key: str) -> Design:
-    """A design under the name of its main family."""
-    names = [b.family for b in design.bays]
-    family = family_named(max(dict.fromkeys(names), key=names.count))
-    return design.model_copy(
-        update={"id": key, "title": f"In {family.spoken}",
-                "reason": f"Another way to build it. {family.table['about']}"}
-    )  # fmt: skip
-
-
 def _more_to_choose(task: Task, found: _Found, designs: list[Design]) -> list[Design]:
     """Where goals and families came out alike: other complete candidates, of other families, heights or numbers of
     bays, the best first.
     """
     added: list[Design] = []
-    seen = [_shape(d) for d in designs]
+    seen = [shape_of(d) for d in designs]
     kinds = {_kind(f.candidate) for f in found.best.values()}
     complete = sum(not d.unplaced for d in designs)
     for other_kind_only in (True, False):
@@ -364,8 +321,8 @@ def _more_to_choose(task: Task, found: _Found, designs: list[Design]) -> list[De
                 update={"id": f"also-{len(added) + 1}", "title": f"Also: {_bays(furnished)} of {names}"[:120],
                         "reason": "Holds everything in another arrangement, to choose from."}
             )  # fmt: skip
-            if _shape(design) not in seen:
-                seen.append(_shape(design))
+            if shape_of(design) not in seen:
+                seen.append(shape_of(design))
                 added.append(design)
                 task.watch.found(design)
     return added
@@ -379,26 +336,6 @@ def _bays(furnished: Furnished) -> str:
 def _kind(candidate: Candidate) -> tuple[object, ...]:
     """What makes two candidates look different: families, heights, and how many bays."""
     return candidate.families, tuple(sorted({r.shape.height for _, r, *_ in candidate.spans})), len(candidate.bays)
-
-
-def _distinct(designs: list[Design]) -> list[Design]:
-    """One of each: a goal whose answer is another goal's is said in that one's reason."""
-    kept: list[Design] = []
-    for design in sorted(designs, key=lambda d: _ORDER.index(d.id) if d.id in _ORDER else len(_ORDER)):
-        twin = next((n for n, d in enumerate(kept) if _shape(d) == _shape(design)), None)
-        if twin is None:
-            kept.append(design)
-        elif design.id in _ORDER and kept[twin].id in _ORDER and design.reason not in kept[twin].reason:
-            reason = f"{kept[twin].reason} {design.reason}"
-            kept[twin] = kept[twin].model_copy(update={"reason": reason[:1000]})
-    return kept
-
-
-_ORDER = ("yours", "cheapest", "roomiest", "reach", "quickest")
-
-
-def _shape(design: Design) -> object:
-    return [(p.item, p.section, p.x, p.y, p.z, p.w, p.d, p.h) for p in design.parts]
 
 
 # -- around what a person locked --

@@ -5,7 +5,7 @@ from pathlib import Path
 
 from pinakotheke.core.survey import Envelope
 from pinakotheke.core.systems import Bay, Family, Finish, Part, Row, Shape
-from pinakotheke.core.systems.family import blocked_heights, comes_out
+from pinakotheke.core.systems.standing import blocked_heights, comes_out
 
 
 class Ladder(Family):

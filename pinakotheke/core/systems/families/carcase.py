@@ -14,8 +14,9 @@ from ...survey import Envelope
 from ...survey.closed import ClosedRegion
 from ...tables import value
 from ..beams import shelf_carries
-from ..family import Family, Finish, Row, Shape, blocked_heights, comes_out, free_stretches, setback_for
+from ..family import Family, Finish, Row, Shape
 from ..parts import Bay, Blocked, Part, Role
+from ..standing import blocked_heights, comes_out, free_stretches, setback_for
 
 ANCHORS_PER_FRAME = 2
 LEAST_BESIDE = 250

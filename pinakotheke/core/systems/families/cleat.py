@@ -12,9 +12,10 @@ from typing import Literal
 
 from ...survey import Envelope
 from ..beams import shelf_carries
-from ..family import Family, Finish, Row, Shape, comes_out, cut_around, setback_for
+from ..family import Family, Finish, Row, Shape
 from ..parts import Bay, Part, Role
 from ..slopes import Falls, Tier, falls, pitch_of, steps, tiers
+from ..standing import comes_out, cut_around, setback_for
 
 SCREWS_PER_CLEAT = 3
 

@@ -5,8 +5,9 @@ the same size.
 """
 
 from ...survey import Envelope
-from ..family import Family, Finish, Row, Shape, comes_out, cut_around
+from ..family import Family, Finish, Row, Shape
 from ..parts import Bay, Part, Role
+from ..standing import comes_out, cut_around
 
 
 class Holes(Family):

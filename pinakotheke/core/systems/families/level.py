@@ -1,8 +1,9 @@
 """Inserts on shelves that are there: each level is a bay whose bottom is the shelf itself."""
 
 from ...survey import Envelope
-from ..family import Family, Finish, Row, Shape, blocked_heights, comes_out
+from ..family import Family, Finish, Row, Shape
 from ..parts import Bay, Part, Role
+from ..standing import blocked_heights, comes_out
 
 
 class Level(Family):

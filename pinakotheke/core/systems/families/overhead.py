@@ -4,8 +4,9 @@ from collections.abc import Iterator
 from decimal import Decimal
 
 from ...survey import Envelope
-from ..family import Family, Finish, Row, Shape, free_stretches
+from ..family import Family, Finish, Row, Shape
 from ..parts import Bay, Part
+from ..standing import free_stretches
 
 STRUT = 30
 SCREWS_PER_STRUT = 2

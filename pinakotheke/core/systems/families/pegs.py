@@ -5,8 +5,9 @@ from decimal import Decimal
 from itertools import pairwise
 
 from ...survey import Envelope
-from ..family import Family, Finish, Row, Shape, comes_out, cut_around, setback_for
+from ..family import Family, Finish, Row, Shape
 from ..parts import Bay, Part, Role
+from ..standing import comes_out, cut_around, setback_for
 
 SCREWS_PER_BOARD = 4
 BOARD_DEPTH = 30

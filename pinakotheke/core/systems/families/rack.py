@@ -4,8 +4,9 @@ from collections.abc import Iterator
 from decimal import Decimal
 
 from ...survey import Envelope
-from ..family import Family, Finish, Row, Shape, blocked_heights, comes_out
+from ..family import Family, Finish, Row, Shape
 from ..parts import Bay, Part, Role
+from ..standing import blocked_heights, comes_out
 
 CLIPS_PER_SHELF = 4
 

@@ -11,8 +11,9 @@ from math import ceil
 
 from ...survey import Envelope
 from ..beams import shelf_carries
-from ..family import CENT, Family, Finish, Row, Shape, blocked_heights, comes_out, free_stretches, setback_for
+from ..family import CENT, Family, Finish, Row, Shape
 from ..parts import HANGING, Bay, Part, Role
+from ..standing import blocked_heights, comes_out, free_stretches, setback_for
 
 SCREWS_PER_TRACK_METRE = 5
 SCREWS_PER_STANDARD = 2

@@ -4,8 +4,9 @@ What only asks to be reached may have a trolley before it, since it rolls away.
 """
 
 from ...survey import Envelope
-from ..family import Family, Finish, Row, Shape, blocked_heights, comes_out
+from ..family import Family, Finish, Row, Shape
 from ..parts import Bay, Part
+from ..standing import blocked_heights, comes_out
 
 
 class Trolley(Family):

@@ -4,10 +4,11 @@ from unittest import TestCase
 
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.layout import Task, design_space, verify
+from pinakotheke.core.layout.candidates import fills_of, shapes_worth, stand
 from pinakotheke.core.survey import Survey, envelopes
 from pinakotheke.core.systems import FAMILIES, Bay, Finish, Part, Row
 
-from .examples import region, survey_of
+from .examples import region, survey, survey_of
 from .examples import thing as _thing
 
 PLAIN_FINISH = Finish()

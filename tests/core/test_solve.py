@@ -12,9 +12,9 @@ from pinakotheke.core.layout import Design, Task, Watch, Weights, design_space, 
 from pinakotheke.core.layout.blocked import MOST_GROUPS
 from pinakotheke.core.layout.edits import LockBay, LockPart, MirrorRow, apply
 from pinakotheke.core.layout.frontier import MORE_MONEY, cost_of, point_of
+from pinakotheke.core.layout.gallery import distinct
 from pinakotheke.core.layout.models import Outcome
 from pinakotheke.core.layout.pool import allowed
-from pinakotheke.core.layout.solve import _distinct
 from pinakotheke.core.survey import envelopes
 from pinakotheke.core.systems import FAMILIES
 
@@ -45,7 +45,7 @@ class SolveTests(TestCase):
     def test_alternatives_that_came_out_alike_are_one_with_both_reasons(self) -> None:
         one = next(d for d in solved().alternatives if d.id == "cheapest")
         twin = one.model_copy(update={"id": "reach", "reason": "Within reach too."})
-        (kept,) = _distinct([one, twin])
+        (kept,) = distinct([one, twin])
         self.assertEqual((kept.id, kept.reason), (one.id, f"{one.reason} Within reach too."))
 
     def test_same_seed_same_answer(self) -> None:

@@ -6,7 +6,7 @@ from pinakotheke.core.layout import Design, Unplaced, verify
 from pinakotheke.core.layout.models import Assignment
 from pinakotheke.core.systems import Part
 
-from .examples import WARDROBE, regions, thing, wardrobe
+from .examples import FOLDED, PLAIN, WARDROBE, hung, region, regions, solved, thing, wardrobe
 
 REGION = regions()
 
@@ -42,7 +42,6 @@ class VerifierTests(TestCase):
     def test_in_a_closed_regions(self) -> None:
         frame = self.part("frame")
         pipe = f"; pipe at {frame.x + 50}, 0 up, 40 x 2000, out 60"
-        from .examples import PLAIN
 
         self.assertIn("closed", self.codes(self.design, region=regions(PLAIN + pipe)))
 
@@ -55,8 +54,14 @@ class VerifierTests(TestCase):
             self.assertIn("support", self.codes(changed(self.design, role, fixed_to="frame-9")))
         self.assertIn("support", self.codes(changed(self.design, "rail", w=self.part("rail").w - 40)))
 
+    def test_a_floor_in_the_air(self) -> None:
+        bucket = (*FOLDED, thing("bucket", "bucket", 1, way="floor"))
+        design = next(d for d in solved(bucket, families=("track",)).alternatives if not d.unplaced)
+        self.assertEqual(verify(design, REGION, bucket), ())
+        faults = verify(changed(design, "floor", z=400), REGION, bucket)
+        self.assertIn("support", {f.code for f in faults if "no floor" in f.detail})
+
     def test_behind_a_return(self) -> None:
-        from .examples import PLAIN
 
         tight = regions(PLAIN.replace("opening 1250 x 2030; nibs 296 300", "opening 300 x 2030; nibs 773 773"))
         self.assertIn("pull-out", self.codes(self.design, region=tight))
@@ -108,7 +113,6 @@ class WholeSpaceTests(TestCase):
         return {f.code for f in verify(design.model_copy(update={"parts": parts}), regions(), self.things)}
 
     def setUp(self) -> None:
-        from .examples import FOLDED, hung
 
         self.design, self.things = hung(), FOLDED
 
@@ -178,7 +182,6 @@ class WholeSpaceTests(TestCase):
         self.assertTrue([f for f in faults if f.code == "overlap" and "corner" in f.detail])
 
     def test_a_board_without_its_notch_meets_the_pipe(self) -> None:
-        from .examples import FOLDED, region, solved
 
         line = "width 1000; height 2400; depth 500; door none; pipe at 0, 0 up, 80 x 2400, out 90"
         design = solved(FOLDED, line, families=("cleat",)).alternatives[0]

@@ -134,6 +134,8 @@ class _Proof:
     def everything_is_carried(self) -> None:
         """Every part is fixed to something that is there and reaches its height; wide parts meet both sides."""
         for part in self.design.parts:
+            if part.role == "floor" and part.z > 0:
+                self._fault("support", part.id, part.z, 0, "is no floor: nothing is below it")
             if part.fixed_to in FIXED_TO_THE_HOUSE:
                 if part.role in HOLDERS and not self._meets(part):
                     self._fault("support", part.id, part.x, part.x + part.w, "does not reach from side to side")

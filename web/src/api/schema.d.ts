@@ -4530,6 +4530,12 @@ export interface components {
              */
             fronts: "solid" | "glass" | "mesh";
             /**
+             * Free End
+             * @default
+             * @enum {string}
+             */
+            free_end: "" | "left" | "right";
+            /**
              * Runs To
              * @default []
              */

@@ -1,12 +1,12 @@
-import { ActionIcon, Alert, Button, Checkbox, NativeSelect, Popover, TextInput } from '@mantine/core'
+import { Alert, Button, Checkbox, NativeSelect, Popover, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
-import { IconX } from '@tabler/icons-react'
 import { Fragment, useState } from 'react'
 
 import { said, type Schemas } from '../api/client'
 import { useVocabulary } from '../api/queries'
 import type { StageProps } from '../shell/HousePage'
 import { Field } from '../shell/Field'
+import { TakeOut } from '../shell/TakeOut'
 import { Catalogue } from '../systems/Catalogue'
 import { stature } from './stature'
 import { useHouseChange, type HouseChange } from './useHouseChange'
@@ -135,15 +135,10 @@ function People({ house, change }: PanelProps) {
                   <KeptFrom person={person} onKeep={(kept_from) => put({ kept_from })} />
                 </td>
                 <td className="n">
-                  <ActionIcon
-                    size={24}
-                    variant="subtle"
-                    color="gray"
-                    aria-label={`Take out ${person.name}`}
+                  <TakeOut
+                    label={`Take out ${person.name}`}
                     onClick={() => void change.removePerson(person).catch(failed)}
-                  >
-                    <IconX size={14} />
-                  </ActionIcon>
+                  />
                 </td>
               </tr>
             )

@@ -1,8 +1,8 @@
-import { ActionIcon, Button, NativeSelect, NumberInput, TextInput } from '@mantine/core'
-import { IconX } from '@tabler/icons-react'
+import { Button, NativeSelect, NumberInput, TextInput } from '@mantine/core'
 import { useState } from 'react'
 
 import { api, body } from '../api/client'
+import { TakeOut } from '../shell/TakeOut'
 import { useWorkChange, type WorkPanelProps } from './useWorkChange'
 
 /** Boxes, baskets, jars and furniture the house has already. */
@@ -28,11 +28,8 @@ export function OwnedList({ houseId, work }: WorkPanelProps) {
               <td>{row.size}</td>
               <td>{row.kind === 'container' ? row.litres : 'furniture'}</td>
               <td>
-                <ActionIcon
-                  size={24}
-                  variant="subtle"
-                  color="gray"
-                  aria-label={`Take ${row.name} off the list`}
+                <TakeOut
+                  label={`Take ${row.name} off the list`}
                   onClick={() =>
                     change.mutate(() =>
                       body(
@@ -42,9 +39,7 @@ export function OwnedList({ houseId, work }: WorkPanelProps) {
                       ),
                     )
                   }
-                >
-                  <IconX size={14} />
-                </ActionIcon>
+                />
               </td>
             </tr>
           ))}

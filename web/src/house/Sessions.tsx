@@ -1,9 +1,9 @@
-import { ActionIcon, Button, NativeSelect, NumberInput, TextInput } from '@mantine/core'
-import { IconX } from '@tabler/icons-react'
+import { Button, NativeSelect, NumberInput, TextInput } from '@mantine/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
 
 import { api, body, type Schemas } from '../api/client'
+import { TakeOut } from '../shell/TakeOut'
 import { useWorkChange, type WorkPanelProps } from './useWorkChange'
 
 type Session = Schemas['WorkSessionView']
@@ -54,11 +54,8 @@ export function Sessions({ houseId, work }: WorkPanelProps) {
             <span className="quiet">
               {session.done ? `${session.spent ?? '?'} of ${session.minutes} min` : `${session.minutes} min`}
             </span>
-            <ActionIcon
-              size={24}
-              variant="subtle"
-              color="gray"
-              aria-label={`Drop ${session.goal}`}
+            <TakeOut
+              label={`Drop ${session.goal}`}
               onClick={() =>
                 change.mutate(() =>
                   body(
@@ -68,9 +65,7 @@ export function Sessions({ houseId, work }: WorkPanelProps) {
                   ),
                 )
               }
-            >
-              <IconX size={14} />
-            </ActionIcon>
+            />
           </li>
         ))}
       </ol>

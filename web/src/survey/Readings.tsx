@@ -1,9 +1,9 @@
-import { ActionIcon, Button, Menu } from '@mantine/core'
+import { Button, Menu } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
-import { IconX } from '@tabler/icons-react'
 
 import { said, type Schemas } from '../api/client'
 import { slotKey } from '../sheet/slot'
+import { TakeOut } from '../shell/TakeOut'
 
 type Remove = (id: string, label: string) => Promise<unknown>
 
@@ -137,16 +137,7 @@ function Taken({
   return (
     <span className="taken" title={title}>
       {text}
-      <ActionIcon
-        size={24}
-        variant="subtle"
-        color="gray"
-        className="no-print"
-        aria-label={`Take back ${label} ${text}`}
-        onClick={() => void onRemove(id, `take back ${label}`)}
-      >
-        <IconX size={13} />
-      </ActionIcon>
+      <TakeOut label={`Take back ${label} ${text}`} onClick={() => void onRemove(id, `take back ${label}`)} />
     </span>
   )
 }

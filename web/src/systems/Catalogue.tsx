@@ -1,10 +1,10 @@
-import { ActionIcon, Alert, Button, NativeSelect, TextInput } from '@mantine/core'
-import { IconX } from '@tabler/icons-react'
+import { Alert, Button, NativeSelect, TextInput } from '@mantine/core'
 import { useState } from 'react'
 
 import { said, type Schemas } from '../api/client'
 import { BringList } from '../shell/BringList'
 import { Fetched } from '../shell/Fetched'
+import { TakeOut } from '../shell/TakeOut'
 import { RangeDialog } from './RangeDialog'
 import { useCatalogue, useCatalogueChange, type CatalogueChange, type OwnRange } from './useCatalogue'
 
@@ -93,15 +93,7 @@ function Ranges({ houseId, catalogue, change }: Shown) {
                     <Button size="compact-xs" variant="default" onClick={() => setListing(own)}>
                       Supplier’s list<span className="visually-hidden"> for {own.name}</span>
                     </Button>
-                    <ActionIcon
-                      size={24}
-                      variant="subtle"
-                      color="gray"
-                      aria-label={`Take out ${own.name}`}
-                      onClick={() => act(() => change.remove(own))}
-                    >
-                      <IconX size={14} />
-                    </ActionIcon>
+                    <TakeOut label={`Take out ${own.name}`} onClick={() => act(() => change.remove(own))} />
                   </div>
                 </td>
               </tr>
@@ -191,15 +183,10 @@ function Containers({ catalogue, change }: Shown) {
               <td>{box.lid === 'none' ? 'open' : `${box.lid} lid`}</td>
               <td className="n">{box.price}</td>
               <td>
-                <ActionIcon
-                  size={24}
-                  variant="subtle"
-                  color="gray"
-                  aria-label={`Take ${box.name} off the list of containers`}
+                <TakeOut
+                  label={`Take ${box.name} off the list of containers`}
                   onClick={() => act(() => change.dropContainer(box.key))}
-                >
-                  <IconX size={14} />
-                </ActionIcon>
+                />
               </td>
             </tr>
           ))}

@@ -5,28 +5,17 @@ the same size.
 """
 
 from ...survey import Envelope
-from ..family import Family, Finish, Row, Shape
+from ..family import Row, Shape
 from ..parts import Bay, Part, Role
 from ..standing import comes_out, cut_around
+from .level import OnShelves
 
 
-class Holes(Family):
+class Holes(OnShelves):
     """See the module."""
 
     id = "holes"
     places = frozenset({"stack"})
-    drills = False
-    on_what_is_there = True
-
-    @property
-    def modules(self) -> tuple[int, ...]:
-        return (1,)
-
-    def fillings(self, length: int):  # type: ignore[no-untyped-def]
-        return iter([(length,)])
-
-    def shapes(self, envelope: Envelope, finish: Finish) -> tuple[Shape, ...]:
-        return (Shape(height=envelope.z_to, depth=envelope.y_to - envelope.y_from, member=envelope.z_to),)
 
     def stretches(self, envelope: Envelope, shape: Shape) -> tuple[tuple[int, int], ...]:
         """From side to side, as the shelves that are there go: they are cut around what is narrow."""
@@ -47,12 +36,6 @@ class Holes(Family):
                 board=stack.board, at_hand=stack.shelves,
                 cuts=cuts, blocked=blocked),
         )  # fmt: skip
-
-    def structure(self, envelope: Envelope, row: Row, bays: tuple[Bay, ...], finish: Finish) -> tuple[Part, ...]:
-        return ()
-
-    def carrier(self, bay: Bay) -> str:
-        return "shelf"
 
     def foot(self, bay: Bay) -> int:
         """The underside of the board that stays: its top is the foot of the section, wherever the grid begins."""

@@ -4,7 +4,7 @@ import re
 from io import BytesIO
 
 from PIL import Image
-from playwright.sync_api import expect
+from playwright.sync_api import APIResponse, Route, expect
 from pypdf import PdfReader
 
 from pinakotheke.server import models
@@ -216,6 +216,31 @@ class PhoneTests(Measuring):
         page.reload()
         expect(page.get_by_role("region", name="Readings")).to_contain_text("1931 mm")
         self.assertEqual(len(self.values()), 8)
+
+    def test_an_older_answer_that_comes_late_does_not_show_over_a_newer_one(self) -> None:
+        self.new_space("reach-in closet")
+        page = self.page
+        space = models.Space.objects.get(name="Nook")
+        self.take("1846")
+        held: list[tuple[Route, APIResponse]] = []
+
+        def late(route: Route) -> None:  # what the server had before the readings came, told after them
+            if route.request.method == "GET" and not held:
+                held.append((route, route.fetch()))
+            else:
+                route.continue_()
+
+        page.context.set_offline(True)
+        self.take("2412")
+        page.route(f"**/api/spaces/{space.pk}", late)
+        page.context.set_offline(False)
+        expect(page.get_by_role("status").filter(has_text="wait on this device")).to_have_count(0)
+        expect(page.get_by_role("region", name="Readings")).to_contain_text("2412 mm")
+        self.assertTrue(held, "the page asks again once it is back")
+        for route, answer in held:
+            route.fulfill(response=answer)
+        page.wait_for_timeout(600)
+        expect(page.get_by_role("region", name="Readings")).to_contain_text("2412 mm")
 
     def take(self, value: str) -> None:
         """Type on the pad, keep, and wait for what comes next."""

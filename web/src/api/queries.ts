@@ -110,6 +110,12 @@ export function forgetAll(client: QueryClient): void {
   client.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'session' })
 }
 
+/** Keeps what an act answered; a fetch that was under way meanwhile is older, and does not show over it. */
+export function keepAnswer<Answer>(client: QueryClient, queryKey: readonly unknown[], answer: Answer): void {
+  void client.cancelQueries({ queryKey, exact: true }, { revert: false })
+  client.setQueryData(queryKey, answer)
+}
+
 /** Forget what a change to a space may have touched. */
 export function useForget(spaceId: number) {
   const client = useQueryClient()

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 
 import { api, body, type Schemas } from '../api/client'
-import { keys } from '../api/queries'
+import { keepAnswer, keys } from '../api/queries'
 import { useUndo } from '../shell/undo'
 
 type House = Schemas['HouseView']
@@ -22,7 +22,7 @@ export function useHouseChange(house: House): HouseChange {
   const undo = useUndo()
   const path = { household_id: house.id }
   const settle = (next: House) => {
-    client.setQueryData(keys.house(house.id), next)
+    keepAnswer(client, keys.house(house.id), next)
     void client.invalidateQueries({
       predicate: ({ queryKey }) => queryKey[0] !== 'house' && queryKey[0] !== 'vocabulary',
     })

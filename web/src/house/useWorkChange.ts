@@ -2,7 +2,7 @@ import { notifications } from '@mantine/notifications'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 
 import { said, type Schemas } from '../api/client'
-import { keys } from '../api/queries'
+import { keepAnswer, keys } from '../api/queries'
 
 type Work = Schemas['WorkView']
 
@@ -19,7 +19,7 @@ export function useWorkChange(houseId: number) {
   return useMutation({
     mutationFn: (act: () => Promise<Work>) => act(),
     onSuccess: (work) => {
-      client.setQueryData(keys.work(houseId), work)
+      keepAnswer(client, keys.work(houseId), work)
       void client.invalidateQueries({ queryKey: ['homes'] })
       void client.invalidateQueries({ queryKey: ['space'] })
       void client.invalidateQueries({ queryKey: ['things'] })

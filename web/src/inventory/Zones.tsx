@@ -4,7 +4,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 
 import { api, body, said, type Schemas } from '../api/client'
-import { keys } from '../api/queries'
+import { keepAnswer, keys } from '../api/queries'
 import { Fetched } from '../shell/Fetched'
 import { Findings } from '../shell/Findings'
 
@@ -28,7 +28,7 @@ function Board({ houseId, homes }: { houseId: number; homes: Schemas['HomesView'
   const client = useQueryClient()
   const [open, setOpen] = useState<number | null>(null)
   const settle = (next: Schemas['HomesView']) => {
-    client.setQueryData(keys.homes(houseId), next)
+    keepAnswer(client, keys.homes(houseId), next)
     void client.invalidateQueries({ queryKey: ['things'] })
     void client.invalidateQueries({ queryKey: ['ledger'] })
   }

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 
 import { api, body, Problem, type Schemas } from '../api/client'
-import { keys, useForget } from '../api/queries'
+import { keepAnswer, keys, useForget } from '../api/queries'
 import { useUndo } from '../shell/undo'
 
 type Things = Schemas['ThingsView']
@@ -17,7 +17,7 @@ export function useThingsChange(spaceId: number, houseId: number) {
   const path = { space_id: spaceId }
 
   const settle = (things: Things) => {
-    client.setQueryData(keys.things(spaceId), things)
+    keepAnswer(client, keys.things(spaceId), things)
     void client.invalidateQueries({ queryKey: ['homes'] })
     forget('ledger', 'gallery', 'designs')
   }

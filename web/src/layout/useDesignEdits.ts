@@ -3,7 +3,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useRef } from 'react'
 
 import { api, body, Problem, said, type Schemas } from '../api/client'
-import { keys, useForget } from '../api/queries'
+import { keepAnswer, keys, useForget } from '../api/queries'
 
 type Design = Schemas['DesignView']
 export type Command = Schemas['EditAt']['command']
@@ -22,7 +22,7 @@ export function useDesignEdits(spaceId: number, designId: number | null): Design
   const waiting = useRef(0)
 
   const settle = (design: Design) => {
-    client.setQueryData(keys.design(design.id), design)
+    keepAnswer(client, keys.design(design.id), design)
     client.setQueryData<Schemas['SpaceLedger']>([...keys.ledger(spaceId), design.id], (before) =>
       before ? { ...before, ledger: design.ledger } : before,
     )

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { useNavigate } from 'react-router'
 
 import { api, body, said, type Schemas } from '../api/client'
-import { keys, useSpace } from '../api/queries'
+import { keepAnswer, keys, useSpace } from '../api/queries'
 
 /** Rename a space, or take it away with all that was read and designed in it. */
 export function SpaceForm({
@@ -26,7 +26,7 @@ export function SpaceForm({
   const rename = useMutation({
     mutationFn: () => body(api.PATCH('/api/spaces/{space_id}', { params: at, body: { name } })),
     onSuccess: async (next) => {
-      client.setQueryData(keys.space(space.id), next)
+      keepAnswer(client, keys.space(space.id), next)
       await settle()
       onClose()
     },

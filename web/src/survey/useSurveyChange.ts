@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useRef } from 'react'
 
 import { api, body, Problem, type Schemas } from '../api/client'
-import { keys, useForget } from '../api/queries'
+import { keepAnswer, keys, useForget } from '../api/queries'
 import { useUndo } from '../shell/undo'
 import type { Waiting } from './useWaiting'
 import { message, type Message } from './waiting'
@@ -37,7 +37,7 @@ export function useSurveyChange(spaceId: number, waiting: Waiting): SurveyChange
     return space
   }
   const settle = (space: Space) => {
-    client.setQueryData(keys.space(spaceId), space)
+    keepAnswer(client, keys.space(spaceId), space)
     forget('ledger', 'gallery', 'designs')
   }
   const put = async (survey: Schemas['Survey']) => {

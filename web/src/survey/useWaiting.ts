@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 
 import { api, body, Problem, type Schemas } from '../api/client'
-import { keys, useForget } from '../api/queries'
+import { keepAnswer, keys, useForget } from '../api/queries'
 import { keepWaiting, waitingOf, type Message } from './waiting'
 
 const AGAIN_MS = 4000
@@ -48,7 +48,7 @@ export function useWaiting(spaceId: number): Waiting {
       const sent = new Set(now.map((one) => one.key))
       put(waitingOf(spaceId).filter((one) => !sent.has(one.key) || bad.has(one.key)))
       setRefused(answer.refused)
-      client.setQueryData(keys.space(spaceId), answer.space)
+      keepAnswer(client, keys.space(spaceId), answer.space)
       forget('ledger', 'gallery', 'designs')
       return answer.refused
     } finally {

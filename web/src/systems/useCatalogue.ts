@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 
 import { api, body, type Schemas } from '../api/client'
-import { keys } from '../api/queries'
+import { keepAnswer, keys } from '../api/queries'
 import { useUndo } from '../shell/undo'
 
 type Catalogue = Schemas['CatalogueView']
@@ -24,7 +24,7 @@ export function useCatalogueChange(houseId: number) {
   const undo = useUndo()
   const path = { household_id: houseId }
   const settle = (next: Catalogue) => {
-    client.setQueryData(keys.catalogue(houseId), next)
+    keepAnswer(client, keys.catalogue(houseId), next)
     for (const stale of ['gallery', 'ledger']) void client.invalidateQueries({ queryKey: [stale] })
     return next
   }

@@ -27,6 +27,8 @@ from .pool import allowed, candidates
 GREEDY, QUICK, THOROUGH = 0, 3_000, 15_000
 """Moves: for every candidate that promises something, for the finalists, and for the best of a goal."""
 TRIED, FINALISTS, PATHS = 22, 3, 2
+RESTARTS = 6
+"""Random paths more for the best candidate, where it is tight."""
 HANDY = 0.55
 """Where large lots do not all go in, lots of at most this share of a compartment are tried."""
 OTHER_WAYS = 3
@@ -179,6 +181,14 @@ def _squeezed(task: Task, goal: Goal, best: Furnished, others: list[Candidate]) 
         best = min(best, one, key=_left_out)
         if best.interior.unplaced:
             best = min(best, improve(task, goal, candidate, one.problem, THOROUGH, None, path + 5), key=_left_out)
+    if best.interior.unplaced:
+        one = furnish(task, goal, best.candidate, GREEDY, handy=HANDY)
+        for path in range(RESTARTS):
+            start = None if path % 2 else one.interior.choices
+            again = improve(task, goal, one.candidate, one.problem, THOROUGH, start, path + 20)
+            best = min(best, again, key=_left_out)
+            if not best.interior.unplaced:
+                break
     return best
 
 

@@ -9,7 +9,7 @@ from pinakotheke.core.housefile import House, Space, load_house
 from pinakotheke.core.inventory import Thing
 from pinakotheke.core.layout import Design, Solution, Task, Watch, design_space
 from pinakotheke.core.materials import bill
-from pinakotheke.core.survey import envelopes
+from pinakotheke.core.survey import envelopes, with_stacks
 
 PROMISED_FIRST_S, PROMISED_ALTERNATIVES = 1.0, 3
 MORE = (("hoodie", 2), ("towel", 3), ("jeans", 2), ("scarf", 3))
@@ -43,8 +43,9 @@ def timed(house: House, space: Space, things: tuple[Thing, ...], seed: int) -> t
     def arrived(design: Design) -> None:
         found.append(perf_counter() - start)
 
+    survey = with_stacks(space.survey)
     got = design_space(
-        Task(space.id, space.survey, envelopes(space.survey, house.rules), things, house.people, house.rules,
+        Task(space.id, survey, envelopes(survey, house.rules), things, house.people, house.rules,
              stock=house.stock, seed=seed, watch=Watch(found=arrived))
     )  # fmt: skip
     return got, found[0], perf_counter() - start

@@ -1,5 +1,6 @@
 """Whole searches: alternatives that differ for a reason, and honest answers when not everything fits."""
 
+import os
 from dataclasses import replace
 from decimal import Decimal
 from unittest import TestCase
@@ -15,7 +16,7 @@ from pinakotheke.core.layout.frontier import MORE_MONEY, cost_of, point_of
 from pinakotheke.core.layout.gallery import distinct
 from pinakotheke.core.layout.models import Outcome
 from pinakotheke.core.layout.pool import allowed
-from pinakotheke.core.survey import envelopes
+from pinakotheke.core.survey import envelopes, with_stacks
 from pinakotheke.core.systems import FAMILIES
 
 from .examples import ADULT, WARDROBE, demo_house, regions, solved, task, thing, wardrobe
@@ -129,14 +130,24 @@ class SpaceTests(TestCase):
     def solve(self, space_id: str, effort: float = 0.25) -> tuple[Task, tuple[Design, ...]]:
         house = demo_house()
         space = house.space(space_id)
-        one = Task(space.id, space.survey, envelopes(space.survey, house.rules), house.things_in(space.id), house.people,
-                   house.rules, stock=house.stock, effort=effort)  # fmt: skip
+        survey = with_stacks(space.survey)
+        one = Task(space.id, survey, envelopes(survey, house.rules), house.things_in(space.id), house.people, house.rules,
+                    stock=house.stock, effort=effort)  # fmt: skip
         got = design_space(one)
         self.assertIsNone(got.blocked, space_id)
         for design in got.alternatives:
             self.assertEqual(verify(design, one.envelopes, one.things, one.survey), (), space_id)
             self.assertEqual(design.unplaced, ())
         return one, got.alternatives
+
+    def test_every_space_has_three_named_alternatives(self) -> None:
+        """All of them with `NIGHTLY=1`; two quick ones otherwise, beside those that have tests of their own."""
+        every = [s.id for s in demo_house().spaces] if os.environ.get("NIGHTLY") else ["coal-shed", "paper-chest"]
+        for space_id in every:
+            with self.subTest(space_id):
+                _, designs = self.solve(space_id)
+                self.assertGreaterEqual(len(designs), 3)
+                self.assertEqual(len({d.title for d in designs}), len(designs), "each has a name of its own")
 
     def test_the_loft_wardrobe_fits_a_slope_and_a_corner(self) -> None:
         _, designs = self.solve("loft-wardrobe")
@@ -159,11 +170,12 @@ class SpaceTests(TestCase):
         _, designs = self.solve("ticket-drawer")
         self.assertEqual({d.families[0] for d in designs}, {"lanes", "strips", "trays"})
 
-    def test_existing_shelves_get_inserts_only(self) -> None:
+    def test_existing_shelves_stay_or_move_and_get_inserts(self) -> None:
         _, designs = self.solve("kitchen-dresser")
         self.assertGreaterEqual(len(designs), 3)
         for design in designs:
             self.assertFalse({"carcase", "track", "rack"} & set(design.families))
+            self.assertTrue({"level", "holes"} & set(design.families), "inserts on the shelves, or the shelves moved")
 
 
 class FrontierTests(TestCase):

@@ -327,8 +327,10 @@ def _more_to_choose(task: Task, found: _Found, designs: list[Design]) -> list[De
             kinds.add(kind)
             best = improve(task, goal, furnished.candidate, furnished.problem, QUICK, furnished.interior.choices, 3)
             names = " and ".join(family_named(f).spoken for f in furnished.candidate.families)
+            title = f"Also: {_bays(furnished)} of {names}"[:110]
+            again = 1 + sum(d.title.startswith(title) for d in added)
             design = design_of(task, goal, best).model_copy(
-                update={"id": f"also-{len(added) + 1}", "title": f"Also: {_bays(furnished)} of {names}"[:120],
+                update={"id": f"also-{len(added) + 1}", "title": title + (f", {again}" if again > 1 else ""),
                         "reason": "Holds everything in another arrangement, to choose from."}
             )  # fmt: skip
             if shape_of(design) not in seen:

@@ -26,6 +26,7 @@ class RangeTests(BrowserTestCase):
         panel.get_by_label("Name of the range").fill("Oakline")
         panel.get_by_role("button", name="Make a range").click()
         dialog = page.get_by_role("dialog", name="Oakline, made of carcase")
+        expect(dialog).to_contain_text("reckoned as it ships: carcase, shelf")
         # What cannot be is said, and what was typed stays.
         dialog.get_by_label("Widths", exact=True).fill("450, 9")
         dialog.get_by_label("Shelf, per m²", exact=True).fill("19.5")

@@ -5,6 +5,8 @@ from typing import Annotated, Literal
 from pydantic import Field, StringConstraints
 
 from ..base import Frozen, Id, Name, PositiveMm
+from ..errors import CallOutError
+from ..lengths import Units, scan_lengths
 from ..tables import value
 from .things import Thing
 
@@ -35,6 +37,14 @@ class Owned(Frozen):
         """Inside volume of one."""
         width, depth, height = self.inside
         return width * depth * height / 1e6
+
+
+def read_size(text: str, units: Units) -> tuple[float, float, float]:
+    """An outside size as it is said, *320 x 380 x 220*: width, depth, height in mm; raises `CallOutError`."""
+    sides = [length.mm for length in scan_lengths(text, units)]
+    if len(sides) != 3:
+        raise CallOutError(text, "a size is width by depth by height", "Write 320 x 380 x 220.")
+    return sides[0], sides[1], sides[2]
 
 
 class Offer(Frozen):

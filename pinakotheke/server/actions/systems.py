@@ -6,9 +6,8 @@ from typing import Any
 from django.db import transaction
 
 from pinakotheke.core import systems as core
-from pinakotheke.core.errors import CallOutError
 from pinakotheke.core.inventory.containers import Container
-from pinakotheke.core.inventory.owned import Lid
+from pinakotheke.core.inventory.owned import Lid, read_size
 from pinakotheke.core.lengths import Units, scan_lengths
 from pinakotheke.core.tables import value
 
@@ -85,9 +84,7 @@ def add_container(user: User, household_id: int, name: str, size: str, price: De
     """One container that can be bought; its outside size as it is said."""
     household = own_household(user, household_id)
     units: Units = household.units  # type: ignore[assignment]
-    sides = [length.mm for length in scan_lengths(size, units)]
-    if len(sides) != 3:
-        raise CallOutError(size, "a size is width by depth by height", "Write 320 x 380 x 220.")
+    sides = read_size(size, units)
     taken = set(household.container_set.values_list("key", flat=True))
     key = next(f"c{n}" for n in range(1, len(taken) + 2) if f"c{n}" not in taken)
     box = Container(id=key, name=name, width=sides[0], depth=sides[1], height=sides[2], lid=lid, price=float(price),

@@ -4,10 +4,9 @@ from typing import Any
 
 from django.db import transaction
 
-from pinakotheke.core.errors import CallOutError
 from pinakotheke.core.house import SpaceUse, WorkSession
-from pinakotheke.core.inventory.owned import Owned
-from pinakotheke.core.lengths import Units, scan_lengths
+from pinakotheke.core.inventory.owned import Owned, read_size
+from pinakotheke.core.lengths import Units
 
 from .. import models
 from .base import Invalid, NotFound, User, bump, log, own_household, own_space
@@ -67,10 +66,8 @@ def own(user: User, household_id: int, name: str, count: int, size: str, kind: s
     if len(taken) >= MOST:
         raise Invalid(f"A household lists at most {MOST} kinds of what it owns.", "Group like with like.")
     units: Units = household.units  # type: ignore[assignment]
-    sides = [length.mm for length in scan_lengths(size, units)]
-    if len(sides) != 3:
-        raise CallOutError(size, "a size is width by depth by height", "Write 320 x 380 x 220.")
-    owned = Owned.model_validate({"id": _free(taken, "o"), "name": name, "count": count, "size": tuple(sides),
+    sides = read_size(size, units)
+    owned = Owned.model_validate({"id": _free(taken, "o"), "name": name, "count": count, "size": sides,
                                   "kind": kind, "lid": lid})  # fmt: skip
     models.Stock.objects.create(household=household, key=owned.id, **owned.model_dump(mode="json", exclude={"id"}))
     log(household, user, "stock.add", key=owned.id)

@@ -149,6 +149,11 @@ export function RangeDialog({
             </Anchor>
           </p>
         )}
+        {own.reckoned.length > 0 && (
+          <p className="quiet small">
+            Without a price of its own, and reckoned as it ships: {own.reckoned.join(', ').toLowerCase()}.
+          </p>
+        )}
         <h3>What they carry, kg</h3>
         <div className="form-grid narrow">
           {own.ratings.map((one) => (

@@ -2,16 +2,21 @@
 
 PYTHON ?= python3
 PORT ?= 8420
+UV := uv==0.13.*
 BIN := .venv/bin
+PAGES := pinakotheke/server/static/index.html
 WEB_SOURCES := $(shell find web/src web/public -type f) $(addprefix web/,index.html package.json vite.config.ts tsconfig.json postcss.config.cjs)
 
-.PHONY: demo test lint format screenshots bench web contracts lock clean
+.PHONY: demo test setup lint format screenshots bench web contracts lock clean
 
-demo: .venv/.primed web/node_modules/.ready pinakotheke/server/static/index.html | /usr/bin/chromium ## run it with demo data
-	$(BIN)/python manage.py demo --port $(PORT)
+demo: setup ## run it with demo data
+	@$(BIN)/python manage.py demo --port $(PORT)
 
-test: .venv/.primed pinakotheke/server/static/index.html | /usr/bin/chromium ## all tests, the browser's too
+test: setup ## all tests, the browser's too
 	$(BIN)/python manage.py test tests --noinput --parallel 2
+
+setup: ## whatever is missing, side by side: packages, Chromium, the compiled kernel, the web pages
+	@$(MAKE) --no-print-directory --jobs=4 .venv/.primed $(PAGES) /usr/bin/chromium
 
 lint: .venv/.ready web/node_modules/.ready ## style, types, import contracts, committed contracts
 	$(BIN)/ruff check .
@@ -27,46 +32,55 @@ format: .venv/.ready web/node_modules/.ready ## mend what can be mended by itsel
 	$(BIN)/ruff format .
 	cd web && npx --no prettier --write src
 
-screenshots: .venv/.primed pinakotheke/server/static/index.html | /usr/bin/chromium ## docs/screenshots from the demo data
+screenshots: setup ## docs/screenshots from the demo data
 	$(BIN)/python -m tests.browser.screenshots
 
 bench: .venv/.primed ## speeds, gaps and bounds
 	$(BIN)/python -m bench
 
-web: pinakotheke/server/static/index.html ## build the web application
+web: $(PAGES) ## build the web application
 
 contracts: .venv/.ready web/node_modules/.ready ## OpenAPI document, its TypeScript types, the house file's schema
 	$(BIN)/python manage.py export_contracts
 	cd web && npm run --silent types
 
-lock: ## write requirements.txt anew from pyproject.toml
-	rm -rf var/lock && $(PYTHON) -m venv var/lock
-	var/lock/bin/pip install --quiet '.[dev]'
-	(head -1 requirements.txt; var/lock/bin/pip freeze --exclude pinakotheke) > var/lock/requirements.txt
-	mv var/lock/requirements.txt requirements.txt
+lock: .venv/.ready ## write requirements.txt anew from pyproject.toml
+	$(BIN)/uv pip compile --quiet --extra dev --no-emit-package pinakotheke --no-annotate --no-header pyproject.toml -o var/lock.txt
+	(head -1 requirements.txt; cat var/lock.txt) > var/lock.new && mv var/lock.new requirements.txt
 
 clean: ## everything that can be made again
 	rm -rf .venv var web/node_modules pinakotheke/server/static
 
-# -- set-up, each step once --
+# -- set-up, each step once, each saying what it does --
 
 .venv/.ready: requirements.txt
-	$(PYTHON) -c 'import ensurepip' 2>/dev/null || ./.ci/apt-install python3-venv
-	$(PYTHON) -m venv .venv
-	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps -r requirements.txt
-	touch $@
+	@echo "· Python packages: a minute or two, the first time"
+	@$(PYTHON) -c 'import ensurepip' 2>/dev/null || ./.ci/apt-install python3-venv
+	@$(PYTHON) -m venv .venv
+	@$(BIN)/pip install --quiet --disable-pip-version-check $(UV)
+	@$(BIN)/uv pip install --quiet --no-deps --python $(BIN)/python -r requirements.txt
+	@touch $@
+	@echo "✓ Python packages"
 
-.venv/.primed: .venv/.ready pinakotheke/core/layout/kernel.py
-	$(BIN)/python -c 'from pinakotheke.core.layout.interior import prime; prime()'
-	touch $@
+.venv/.primed: .venv/.ready pinakotheke/core/layout/kernel.py pinakotheke/core/layout/columns.py
+	@echo "· compiling the search: half a minute"
+	@$(BIN)/python -c 'from pinakotheke.core.layout.interior import prime; prime()'
+	@touch $@
+	@echo "✓ the search is compiled"
 
 web/node_modules/.ready: web/package-lock.json
-	cd web && npm ci --ignore-scripts --no-audit --no-fund
-	touch $@
+	@echo "· web packages: about a minute"
+	@cd web && npm ci --ignore-scripts --no-audit --no-fund --loglevel=error >/dev/null
+	@touch $@
+	@echo "✓ web packages"
 
-pinakotheke/server/static/index.html: web/node_modules/.ready $(WEB_SOURCES)
-	cd web && npm run --silent build
-	touch $@
+$(PAGES): web/node_modules/.ready $(WEB_SOURCES)
+	@echo "· web pages: half a minute"
+	@cd web && npm run --silent build
+	@touch $@
+	@echo "✓ web pages"
 
 /usr/bin/chromium:
-	./.ci/apt-install chromium
+	@echo "· Chromium, for the tests in a browser: about a minute"
+	@./.ci/apt-install chromium >/dev/null 2>&1 || ./.ci/apt-install chromium
+	@echo "✓ Chromium"

@@ -21,7 +21,8 @@ from pinakotheke.core.layout import Weights
 from pinakotheke.core.layout.bound import lower_bound
 from pinakotheke.core.layout.candidates import Candidate, Fill, stand
 from pinakotheke.core.layout.interior import Interior, Problem, Scale, search
-from pinakotheke.core.layout.lots import Household, cut
+from pinakotheke.core.layout.lots import cut
+from pinakotheke.core.layout.task import Household
 from pinakotheke.core.survey import Survey, envelope
 from pinakotheke.core.systems import FAMILIES, Finish, Row
 
@@ -65,7 +66,7 @@ def problem_of(bays: int, groups: int, seed: int) -> Problem:
     candidate = closet(bays)
     home = Household(HouseRules(reserve=0.05), (Person(id="ada", name="Ada", stature=1680),))
     lots = cut(heap(groups, bays, seed), candidate.bays, home)
-    return Problem(lots, candidate.bays, Scale.of(Weights(money=5, room=1, reach=4)))
+    return Problem(lots, candidate.bays, Scale.of(Weights(money=5, room=1, reach=4)), home)
 
 
 def improved(problem: Problem, seconds: float, seed: int) -> Interior:

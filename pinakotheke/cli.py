@@ -9,7 +9,7 @@ import sys
 from pathlib import Path
 from typing import Any
 
-from .core.checks import check_design, check_survey, remedy, sentence
+from .core.checks import Finding, check_design, check_survey
 from .core.drawing import (
     SCALES,
     TEXT_MM,
@@ -26,9 +26,11 @@ from .core.drawing import (
 from .core.errors import HouseFileError, PinakothekeError
 from .core.housefile import House, Space, load_house
 from .core.inventory import demand
-from .core.layout import Design, Solution, Task, design_space, ledger
-from .core.materials import bill
+from .core.layout import Blocked, Design, Solution, Task, design_space, ledger
+from .core.materials import bill, hours
 from .core.survey import Envelope, envelope, envelopes, with_stacks
+from .core.systems import Catalogue, Finish
+from .core.words import blocked_in_words, outcome_in_words, relaxation_in_words, remedy, sensitivity_in_words, sentence
 
 SECONDS_PER_EFFORT = 3.0
 """Roughly what an effort of 1 takes on the machine the solver was tuned on."""
@@ -115,7 +117,7 @@ def _solve(house: House, space: Space, seconds: float) -> Solution:
     return design_space(
         Task(space=space.id, survey=space.survey, envelopes=regions, things=house.things_in(space.id),
              people=house.people, rules=house.rules, stock=house.stock, ranges=house.ranges, containers=house.containers,
-             effort=effort)
+             finish=Finish(doors=house.rules.doors), budget=house.rules.budget, effort=effort)
     )  # fmt: skip
 
 
@@ -132,11 +134,19 @@ def _summary(house: House, space: Space, design: Design) -> dict[str, Any]:
         "design": design.model_dump(mode="json"),
         "gap": design.outcome.gap,
         "ledger": ledger(things, house.rules, design).model_dump(mode="json"),
+        "outcome": outcome_in_words(design),
         "total": str(bill(design).total),
-        "findings": [
-            {**f.model_dump(mode="json"), "sentence": sentence(f, house.units), "remedy": remedy(f)} for f in findings
-        ],
+        "hours": hours(design).hours,
+        "findings": _said(findings, house),
     }
+
+
+def _said(findings: tuple[Finding, ...], house: House) -> list[dict[str, Any]]:
+    """Findings as data, each with its sentence and its mend as the page says them."""
+    return [
+        {**f.model_dump(mode="json"), "sentence": sentence(f, house.units), "remedy": remedy(f, house.units)}
+        for f in findings
+    ]
 
 
 def _design(house: House, args: argparse.Namespace) -> tuple[Any, int]:
@@ -145,10 +155,25 @@ def _design(house: House, args: argparse.Namespace) -> tuple[Any, int]:
     blocked = solution.blocked
     return {
         "alternatives": [_summary(house, space, d) for d in solution.alternatives],
-        "blocked": blocked.model_dump(mode="json") if blocked else None,
+        "blocked": _blocked(house, space, blocked) if blocked else None,
         "frontier": [p.model_dump(mode="json", exclude={"design"}) for p in solution.frontier],
-        "sensitivities": [s.model_dump(mode="json") for s in solution.sensitivities],
-    }, 1 if blocked else 0
+        "sensitivities": [
+            {**s.model_dump(mode="json"),
+             "sentence": sensitivity_in_words(s, house.units, house.currency, Catalogue(house.ranges))}
+            for s in solution.sensitivities
+        ],
+    }, 1 if blocked else 0  # fmt: skip
+
+
+def _blocked(house: House, space: Space, blocked: Blocked) -> dict[str, Any]:
+    """Why not everything fits, as data and as the page says it."""
+    names = {t.id: t.name for t in house.things_in(space.id)}
+    said = {"sentence": blocked_in_words(blocked, names, house.units, house.currency)}
+    changes = [
+        {**r.model_dump(mode="json"), "sentence": relaxation_in_words(r, names, house.units, house.currency)}
+        for r in blocked.relaxations
+    ]
+    return {**blocked.model_dump(mode="json"), **said, "relaxations": changes}
 
 
 def _check(house: House, args: argparse.Namespace) -> tuple[Any, int]:
@@ -163,20 +188,21 @@ def _checked(house: House, space: Space) -> dict[str, Any]:
     try:
         region = envelope(space.survey, house.rules)
     except PinakothekeError as error:
-        return {"space": space.id, "envelope": None, "problem": str(error), "demand": wanted, "findings": []}
-    findings = list(check_survey(space.survey, region))
-    for history in house.designs:
-        if history.base.space == space.id:
-            findings = list(check_design(history.current, space.survey, _regions(house, space), things, house.people))
+        return {"space": space.id, "envelope": None, "problem": str(error), "demand": wanted, "findings": [],
+                "designs": []}  # fmt: skip
+    regions = _regions(house, space)
     return {
         "space": space.id,
         "envelope": region.model_dump(mode="json"),
-        "sections": {name: e.model_dump(mode="json") for name, e in envelopes(space.survey, house.rules).items()},
+        "sections": {name: e.model_dump(mode="json") for name, e in regions.items()},
         "demand": wanted,
-        "findings": [
-            {**f.model_dump(mode="json"), "sentence": sentence(f, house.units), "remedy": remedy(f)} for f in findings
+        "findings": _said(check_survey(space.survey, regions), house),
+        "designs": [
+            {"design": h.current.id, "title": h.current.title,
+             "findings": _said(check_design(h.current, space.survey, regions, things, house.people), house)}
+            for h in house.designs if h.base.space == space.id
         ],
-    }
+    }  # fmt: skip
 
 
 def _chosen(house: House, space: Space, args: argparse.Namespace) -> Design:

@@ -1,15 +1,17 @@
 """The long work: solves, run by a worker through Django's tasks interface.
 
-`manage.py db_worker` carries them out; another backend is a setting. A worker that dies leaves the solve *running*;
-`pick_up_again` hands it to the next worker, and nothing found so far is lost.
+`manage.py worker` carries them out; another backend is a setting. A worker that dies leaves the solve *running* and
+silent; any worker that looks hands it on (`pick_up_again`), and nothing found so far is lost.
 """
 
 import logging
+from datetime import timedelta
 from time import monotonic
 from typing import Any
 
 from django.conf import settings
 from django.db import transaction
+from django.db.models import Q
 from django.utils import timezone
 from django_tasks import task
 
@@ -25,15 +27,20 @@ from .actions.layout import keep_found
 logger = logging.getLogger(__name__)
 ASK_EVERY_S = 0.1
 """How often a running search looks whether it was cancelled."""
+BEAT_EVERY_S, SILENT_AFTER = 2.0, timedelta(seconds=20)
+"""How often a running search says that it lives, and after which silence its worker is taken for dead."""
+LOST_AFTER = timedelta(minutes=5)
+"""A search that waits so long is handed to the queue once more: the task that stood for it may have died unseen."""
 
 
 @task()
 def run_solve(solve_id: int) -> None:
     """Search alternatives for a solve's space and keep them as they are found."""
-    solve = models.Solve.objects.select_related("space__household").filter(pk=solve_id).first()
-    if solve is None or solve.status != models.Solve.Status.QUEUED:
-        return
-    _tell(solve, status=models.Solve.Status.RUNNING, message="reading the space and the things")
+    waiting = models.Solve.objects.filter(pk=solve_id, status=models.Solve.Status.QUEUED)
+    if not waiting.update(status=models.Solve.Status.RUNNING, heard=timezone.now()):
+        return  # cancelled, or another worker has it
+    solve = models.Solve.objects.select_related("space__household").get(pk=solve_id)
+    _tell(solve, message="reading the space and the things")
     try:
         _search(solve)
     except Cancelled:
@@ -75,9 +82,11 @@ def _families(wishes: dict[str, Any], ranges: tuple[Range, ...]) -> tuple[str, .
 
 def _search(solve: models.Solve) -> None:
     keeper = _Keeper(solve)
-    task = task_of(solve)
-    around = task.keep is not None
-    task.watch = Watch(check=keeper.check, progress=keeper.progress, found=keeper.found if not around else _ignore)
+    plain = task_of(solve)
+    around = plain.keep is not None
+    task = plain.but(
+        watch=Watch(check=keeper.check, progress=keeper.progress, found=keeper.found if not around else _ignore)
+    )
     solution = design_space(task)
     with transaction.atomic():
         if around:
@@ -103,7 +112,7 @@ class _Keeper:
     """Writes what a search tells into its row."""
 
     def __init__(self, solve: models.Solve) -> None:
-        self.solve, self._asked = solve, 0.0
+        self.solve, self._asked, self._beat = solve, 0.0, monotonic()
 
     def check(self) -> None:
         now = monotonic()
@@ -112,6 +121,9 @@ class _Keeper:
         self._asked = now
         if models.Solve.objects.filter(pk=self.solve.pk, cancel_requested=True).exists():
             raise Cancelled
+        if now - self._beat > BEAT_EVERY_S:
+            self._beat = now
+            _tell(self.solve)
 
     def progress(self, share: float, what: str) -> None:
         _tell(self.solve, progress=share, message=what[:200])
@@ -148,9 +160,19 @@ def _tell(solve: models.Solve, **fields: object) -> None:
 
 
 def pick_up_again() -> int:
-    """Searches that a stopped worker left running go back into the queue; how many."""
-    left = list(models.Solve.objects.filter(status=models.Solve.Status.RUNNING).values_list("pk", flat=True))
-    for pk in left:
-        models.Solve.objects.filter(pk=pk).update(status=models.Solve.Status.QUEUED, message="taken up again")
-        run_solve.enqueue(pk)
-    return len(left)
+    """Searches whose worker fell silent, or that the queue lost, go back into it; how many. Any worker may look at any
+    time: each is handed on once, and carried out by whoever claims it first.
+    """
+    now, Status = timezone.now(), models.Solve.Status  # noqa: N806
+    left = list(
+        models.Solve.objects.filter(
+            Q(status=Status.RUNNING, heard__lt=now - SILENT_AFTER) | Q(status=Status.QUEUED, heard__lt=now - LOST_AFTER)
+        ).values_list("pk", "heard")
+    )  # fmt: skip
+    taken = 0
+    for pk, heard in left:
+        mine = models.Solve.objects.filter(pk=pk, heard=heard)
+        if mine.update(status=Status.QUEUED, message="taken up again", heard=now):
+            run_solve.enqueue(pk)
+            taken += 1
+    return taken

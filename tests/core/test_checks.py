@@ -3,13 +3,13 @@
 from math import cos, hypot, radians
 from unittest import TestCase
 
-from pinakotheke.core.checks import check_design, check_survey, remedy, sentence
-from pinakotheke.core.checks.findings import SEVERITIES, Finding
+from pinakotheke.core.checks import SEVERITIES, Finding, check_design, check_survey
 from pinakotheke.core.house import HouseRules, Person
 from pinakotheke.core.house.people import reach_zone, shared_zone
 from pinakotheke.core.layout import Design
 from pinakotheke.core.layout.edits import AssignGroup, apply
 from pinakotheke.core.survey import envelope, envelopes
+from pinakotheke.core.words import remedy, sentence
 
 from .examples import ADULT, PLAIN, TIGHT_FIT, WARDROBE, demo_house, region, solved, survey, survey_of, wardrobe
 
@@ -129,17 +129,17 @@ class SurveyCheckTests(TestCase):
     def test_missing_doubted_and_cautions(self) -> None:
         doubted = "width 1846; low back width 1846; low back width 1900"
         read = survey(doubted + "; height 2400; depth 600; panel at 50, 900 up, 300 x 500")
-        found = list(check_survey(read, envelope(read, TIGHT_FIT)))
+        found = list(check_survey(read, {"A": envelope(read, TIGHT_FIT)}))
         self.assertTrue({"survey.missing", "survey.repeat", "clear.caution"} <= {f.code for f in found})
 
     def test_nothing_wrong_in_a_full_survey(self) -> None:
-        self.assertEqual(check_survey(survey(), region()), ())
+        self.assertEqual(check_survey(survey(), {"A": region()}), ())
 
 
 class SurveyTests(TestCase):
     def found(self, kind: str, *lines: str) -> dict[str, Finding]:
         read = survey_of(kind, *lines)
-        return {f.code: f for f in check_survey(read, envelope(read, HouseRules()))}
+        return {f.code: f for f in check_survey(read, {read.main.id: envelope(read, HouseRules())})}
 
     def test_a_floor_out_of_level_wants_a_plinth(self) -> None:
         wall = "width 3114 3114 3114; height 2700 2700 2700; floor 0 at 0, {} at 3114"
@@ -165,7 +165,7 @@ class SurveyTests(TestCase):
     def test_every_finding_of_the_demo_is_said_whole(self) -> None:
         said = 0
         for space in demo_house().spaces:
-            found = envelopes(space.survey, demo_house().rules).get(space.survey.main.id)
+            found = envelopes(space.survey, demo_house().rules)
             for finding in check_survey(space.survey, found) if found else ():
                 if finding.code != "clear.caution":  # a published figure is quoted as it is published
                     self.assertNotIn(" mm", sentence(finding, "imperial"), finding.code)

@@ -7,11 +7,12 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from pinakotheke.core.checks import check_design, remedy, sentence
+from pinakotheke.core.checks import check_design
 from pinakotheke.core.errors import Cancelled, EditRefused
 from pinakotheke.core.housefile import House, Space, dump_house, load_house
-from pinakotheke.core.layout import Design, History, Relaxation, Weights, verify
+from pinakotheke.core.layout import Design, History, Relaxation, Task, Watch, Weights, verify
 from pinakotheke.core.layout.candidates import Candidate
+from pinakotheke.core.layout.costing import cost_of
 from pinakotheke.core.layout.edits import (
     AddPart,
     CopyBay,
@@ -25,13 +26,14 @@ from pinakotheke.core.layout.edits import (
     WidenBay,
     apply,
 )
-from pinakotheke.core.layout.frontier import cost_of, room_of
+from pinakotheke.core.layout.frontier import room_of
 from pinakotheke.core.layout.goals import REASONS, SEARCHED, TITLES, WEIGHTS
 from pinakotheke.core.layout.interior import Scale
 from pinakotheke.core.layout.models import Standing
-from pinakotheke.core.layout.pool import allowed, candidates, feet_of
+from pinakotheke.core.layout.pool import candidates, feet_of
 from pinakotheke.core.survey import envelopes
 from pinakotheke.core.systems import Finish
+from pinakotheke.core.words import remedy, sentence
 
 from .examples import ADULT, FOLDED, WARDROBE, demo_house, hung, regions, solved, survey, wardrobe
 from .test_cli import DEMO, run
@@ -101,7 +103,7 @@ class MeasureTests(TestCase):
         drawer = next(p for p in design.parts if p.role == "drawer")
         less = apply(design, RemovePart(part=drawer.id))
         family = design.family_in(design.bay_of(drawer))
-        self.assertEqual(cost_of(design) - cost_of(less), family.price(drawer))
+        self.assertEqual(cost_of(design).total - cost_of(less).total, family.price(drawer))
 
     def test_room_is_the_empty_share_by_front(self) -> None:
         design, names = wardrobe(), {t.id: t for t in WARDROBE}
@@ -194,7 +196,7 @@ class PoolTests(TestCase):
         house = demo_house()
         space = house.space(space_id)
         found = envelopes(space.survey, house.rules)
-        return candidates(space.survey, found, allowed(house.rules), house.things_in(space_id), house.rules, Finish())
+        return candidates(Task(space_id, space.survey, found, house.things_in(space_id), house.people, house.rules))
 
     def test_every_candidate_stands_inside_its_walls_and_no_two_rows_share_a_place(self) -> None:
         house = demo_house()
@@ -228,15 +230,8 @@ class PoolTests(TestCase):
             raise Cancelled
 
         with self.assertRaises(Cancelled):
-            candidates(
-                space.survey,
-                envelopes(space.survey, house.rules),
-                allowed(house.rules),
-                (),
-                house.rules,
-                Finish(),
-                stop,
-            )
+            found = envelopes(space.survey, house.rules)
+            candidates(Task(space.id, space.survey, found, (), house.people, house.rules, watch=Watch(check=stop)))
 
     def test_levels_know_how_high_they_stand(self) -> None:
         house = demo_house()

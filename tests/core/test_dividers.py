@@ -2,10 +2,11 @@
 
 from unittest import TestCase
 
-from pinakotheke.core.checks import check_design, sentence
+from pinakotheke.core.checks import check_design
 from pinakotheke.core.layout import verify
 from pinakotheke.core.survey import Envelope
 from pinakotheke.core.systems import FAMILIES, Bay, Finish, Row
+from pinakotheke.core.words import sentence
 
 from .examples import region, regions, solved, survey, thing
 

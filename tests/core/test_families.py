@@ -4,11 +4,11 @@ from decimal import Decimal
 from unittest import TestCase
 
 from pinakotheke.core.house import HouseRules
-from pinakotheke.core.layout import Weights, design_space, verify
+from pinakotheke.core.layout import Task, Weights, design_space, verify
 from pinakotheke.core.layout.candidates import blind_zones, fills_of, shapes_worth, stand
 from pinakotheke.core.layout.pool import allowed, candidates
 from pinakotheke.core.survey import envelopes
-from pinakotheke.core.systems import FAMILIES, Bay, Finish, Part, Row
+from pinakotheke.core.systems import FAMILIES, Bay, Finish, OnPart, Part, Row
 from pinakotheke.core.systems.beams import shelf_carries
 
 from .examples import PLAIN, demo_house, region, regions, survey, task
@@ -102,7 +102,9 @@ class CarcaseTests(TestCase):
 
     def test_prices_by_hand(self) -> None:
         (bay,) = bays_of("carcase", widths=(704,))
-        shelf = Part(id="s", item="carcase.shelf", role="shelf", bay=0, x=0, y=0, z=0, w=668, d=558, h=18, fixed_to="")
+        shelf = Part(
+            id="s", item="carcase.shelf", role="shelf", bay=0, x=0, y=0, z=0, w=668, d=558, h=18, fixed_to="wall"
+        )
         # 5.50 + 26.00 × 0.668 × 0.558 m² = 15.19.
         self.assertEqual(price("carcase", shelf), Decimal("15.19"))
         rail = shelf.model_copy(update={"role": "rail", "item": "carcase.rail"})
@@ -126,7 +128,7 @@ class TrackPlaceTests(TestCase):
         shape = next(s for s in TRACK.shapes(e, PLAIN_FINISH) if s.height == 1260)
         self.assertLess(e.span(1260, 1290)[1], e.span(0, 1260)[1])
         ((start, end),) = TRACK.stretches(e, shape)
-        a, b = e.span(1260, 1260 + TRACK.table["track_height"])
+        a, b = e.span(1260, 1260 + TRACK.table.track_height)
         self.assertTrue(a <= start and end <= b)
 
 
@@ -176,7 +178,7 @@ class TrackTests(TestCase):
     def test_a_pair_of_brackets_under_a_shelf_and_over_a_rail(self) -> None:
         (bay,) = bays_of("track", widths=(690,))
         shelf = Part(id="s", item="track.shelf", role="shelf", bay=0, x=bay.x, y=bay.y, z=1000, w=bay.w, d=bay.depth,
-                     h=18, fixed_to="standard-1")  # fmt: skip
+                     h=18, fixed_to=OnPart(part="standard-1"))  # fmt: skip
         self.assertEqual([b.z for b in TRACK.brackets(shelf, bay)], [988, 988])
         rail = shelf.model_copy(update={"role": "rail", "h": 25})
         self.assertEqual([b.z for b in TRACK.brackets(rail, bay)], [1025, 1025])
@@ -262,7 +264,7 @@ class CandidateTests(TestCase):
     def test_every_row_stands_in_its_stretch(self) -> None:
         for line in (OPEN, PLAIN, OPEN + "; pipe at 900, 0 up, 60 x 2400"):
             read, found = survey(line), regions(line)
-            pool = candidates(read, found, FAMILIES, (), HouseRules(), PLAIN_FINISH)
+            pool = candidates(Task("closet", read, found, (), (), HouseRules(), families=tuple(FAMILIES)))
             self.assertTrue(pool)
             for candidate in pool:
                 for family, row, section, first, end in candidate.spans:

@@ -20,8 +20,9 @@ from pinakotheke.core.inventory import Thing
 from pinakotheke.core.layout import Weights, columns, kernel
 from pinakotheke.core.layout.bound import credit, lower_bound, programme
 from pinakotheke.core.layout.interior import CODE, UNPLACED, Interior, Problem, Scale, read, search
-from pinakotheke.core.layout.lots import Household, cut
+from pinakotheke.core.layout.lots import cut
 from pinakotheke.core.layout.models import Outcome
+from pinakotheke.core.layout.task import Household
 from pinakotheke.core.systems import FAMILIES, Bay, Blocked
 from pinakotheke.core.tables import value
 
@@ -48,7 +49,7 @@ def small_case(seed: int, lots: int, bays: int) -> Problem:
               together=random.choice(["", "", "tea"]))
         for n in range(lots)
     ]  # fmt: skip
-    return Problem(cut(tuple(things), tuple(kept), HOME), kept, SCALE)
+    return Problem(cut(tuple(things), tuple(kept), HOME), kept, SCALE, HOME)
 
 
 def found(problem: Problem, **options: object) -> Interior:
@@ -71,7 +72,7 @@ class ScoreTests(TestCase):
     def test_a_base_is_never_paid_back_twice(self) -> None:
         # Found by the long run of random cases: a trolley's bottom cost nothing and was credited as a shelf besides.
         bay = bays_of("trolley", "width 1200; height 2000; depth 700; door none", widths=(620,))[0]
-        problem = Problem(cut((thing("bucket", "bucket", 1),), (bay,), HOME), [bay], SCALE)
+        problem = Problem(cut((thing("bucket", "bucket", 1),), (bay,), HOME), [bay], SCALE, HOME)
         got = found(problem)
         self.assertEqual(got.unplaced, 0)
         self.assertGreaterEqual(got.cost, 0)
@@ -122,7 +123,7 @@ class BayTests(TestCase):
     def test_a_closed_height_is_left_free(self) -> None:
         (bay,) = bays_of("track", widths=(840,))
         bay = bay.model_copy(update={"blocked": (Blocked(low=900, high=1150),)})
-        problem = Problem(cut((thing("j", "jumper", 10), thing("k", "jeans", 20)), (bay,), HOME), [bay], SCALE)
+        problem = Problem(cut((thing("j", "jumper", 10), thing("k", "jeans", 20)), (bay,), HOME), [bay], SCALE, HOME)
         for c in found(problem).stacks[0]:
             low = bay.z0 + c.foot * bay.pitch
             self.assertFalse(low < 1150 and low + c.units * bay.pitch > 900)
@@ -131,7 +132,7 @@ class BayTests(TestCase):
         (bay,) = bays_of("track", widths=(840,))
         bay = bay.model_copy(update={"blocked": (Blocked(low=0, high=300, loose=True),)})
         problem = Problem(
-            cut((thing("b", "bucket", 1, way="floor"), thing("j", "jumper", 3)), (bay,), HOME), [bay], SCALE
+            cut((thing("b", "bucket", 1, way="floor"), thing("j", "jumper", 3)), (bay,), HOME), [bay], SCALE, HOME
         )
         stack = found(problem).stacks[0]
         self.assertEqual([c.foot for c in stack if c.role == "floor"], [0])
@@ -143,7 +144,7 @@ class BayTests(TestCase):
         lots = cut(things, (bay,), HOME)
         for lot in lots:
             lot.spots = [s for s in lot.spots if s.role == "drawer"]
-        stack = found(Problem(lots, [bay], SCALE)).stacks[0]
+        stack = found(Problem(lots, [bay], SCALE, HOME)).stacks[0]
         drawers = [c for c in stack if c.role == "drawer"]
         self.assertGreater(len(drawers), 1)
         for below, above in pairwise(drawers):
@@ -197,7 +198,7 @@ class InteriorTests(TestCase):
     def test_what_cannot_be_placed_stays_out(self) -> None:
         bays = bays_of("carcase", widths=(704,))
         lots = cut((thing("big", "custom", 1, size=(3000, 3000, 300)),), bays, HOME)
-        got = found(Problem(lots, bays, SCALE), moves=50)
+        got = found(Problem(lots, bays, SCALE, HOME), moves=50)
         self.assertEqual((got.unplaced, got.cost), (1, UNPLACED))
 
     def test_moves_never_end_worse_than_they_began(self) -> None:
@@ -227,7 +228,7 @@ class InteriorTests(TestCase):
         lots = cut((thing("shirts", "shirt", 40, way="hang"),), bays, HOME)
         self.assertGreater(len(lots), 1)
         free = Scale(money=0, front=0, reach=0, part=0, hour=0, reuse=0)
-        problem = Problem(lots, bays, free)
+        problem = Problem(lots, bays, free, HOME)
         got = found(problem)
         used = {problem.spots[c][1].bay for c in got.choices if c >= 0}
         self.assertAlmostEqual(got.cost, value("design.split") * (len(used) - 1))

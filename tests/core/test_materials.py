@@ -8,7 +8,7 @@ from unittest import TestCase
 
 from pinakotheke.core.layout import Design
 from pinakotheke.core.materials import bill, bill_csv, hours
-from pinakotheke.core.systems import FAMILIES, HOLDERS, family_named, family_of
+from pinakotheke.core.systems import FAMILIES, HOLDERS
 from pinakotheke.core.systems.families.track import Track
 
 from .examples import hung, wardrobe
@@ -73,8 +73,8 @@ class BillTests(TestCase):
 class HoursTests(TestCase):
     def test_hours_are_those_of_the_modules_and_of_what_goes_into_them(self) -> None:
         for design in (wardrobe(), track_design()):
-            stood = sum(family_named(b.family).table["hours_a_module"] for b in design.bays)
-            fitted = sum(family_of(p).spec(p.role).hours for p in design.parts if p.role in HOLDERS)
+            stood = sum(design.family_of(b).table.hours_a_module for b in design.bays)
+            fitted = sum(design.family_of(p).spec(p.role).hours for p in design.parts if p.role in HOLDERS)
             self.assertAlmostEqual(hours(design).hours, stood + fitted)
         # Handbook section 9: a day of eight hours for four carcases on a level base.
-        self.assertEqual(4 * family_named("carcase").table["hours_a_module"], 8)
+        self.assertEqual(4 * FAMILIES["carcase"].table.hours_a_module, 8)

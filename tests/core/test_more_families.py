@@ -4,6 +4,7 @@ from itertools import pairwise
 from unittest import TestCase
 
 from pinakotheke.core.house import HouseRules
+from pinakotheke.core.layout import Task
 from pinakotheke.core.layout.candidates import fills_of, shapes_worth
 from pinakotheke.core.layout.pool import allowed, candidates
 from pinakotheke.core.survey import envelopes
@@ -177,7 +178,7 @@ class DepthTests(TestCase):
         shed = house.space("coal-shed").survey
         found = envelopes(shed, house.rules)
         things = house.things_in("coal-shed")
-        pool = candidates(shed, found, allowed(house.rules), things, house.rules, PLAIN_FINISH)
+        pool = candidates(Task("coal-shed", shed, found, things, house.people, house.rules))
         both = [c for c in pool if {"carcase", "pegs"} <= set(c.families) or {"cleat", "pegs"} <= set(c.families)]
         self.assertTrue(both)
         for candidate in both:

@@ -9,7 +9,8 @@ from pinakotheke.core.layout import ledger, verify
 from pinakotheke.core.layout.edits import RemovePart, apply
 from pinakotheke.core.layout.fits import ask, misfit
 from pinakotheke.core.layout.ledger import capacity
-from pinakotheke.core.layout.lots import Household, cut
+from pinakotheke.core.layout.lots import cut
+from pinakotheke.core.layout.task import Household
 from pinakotheke.core.layout.trouble import reach_trouble, trouble
 from pinakotheke.core.systems import FAMILIES
 
@@ -127,7 +128,7 @@ class ContainerTests(TestCase):
         loose = (thing("yarn", "custom", 60, size=(90, 90, 80), mass=0.1, frequency="rarely"),)
         design = solved(loose, families=("cleat",), rules=rules, containers=(box,)).alternatives[0]
         boxes = [p for p in design.parts if p.role == "container"]
-        upper = [p for p in boxes if p.z > design.part(p.fixed_to).z + design.part(p.fixed_to).h]
+        upper = [p for p in boxes if p.z > design.part(p.belongs_to).z + design.part(p.belongs_to).h]
         self.assertTrue(upper)
         self.assertLessEqual(len(upper), len(boxes) / 2)
         self.assertEqual(verify(design, regions(rules=rules), loose, survey()), ())

@@ -7,14 +7,15 @@ from xml.etree import ElementTree
 
 from pypdf import PdfReader
 
-from pinakotheke.core.checks.homes import SEVERITY, home_findings, reason_words, why
-from pinakotheke.core.checks.wording import remedy, sentence
+from pinakotheke.core.checks import rules
+from pinakotheke.core.checks.homes import CODES, home_findings
 from pinakotheke.core.drawing import field_sheet, survey_elevation, survey_plan, to_pdf, to_svg
 from pinakotheke.core.errors import HouseFileError
 from pinakotheke.core.housefile import House, dump_house, load_house
 from pinakotheke.core.inventory.zones import Conflict, ConflictCode, Home, Reason, ReasonCode
 from pinakotheke.core.survey import next_reading, slots
 from pinakotheke.core.survey.practice import true_room, true_survey
+from pinakotheke.core.words import reason_words, remedy, sentence, why
 
 from .examples import demo_house
 
@@ -89,17 +90,17 @@ class WordsTests(TestCase):
             self.assertGreater(len(remedy(finding)), 15)
             self.assertIn(finding.basis, "PCD")
             self.assertTrue(finding.source)
-            self.assertEqual(finding.severity, SEVERITY[code])
+            self.assertEqual(finding.severity, rules()[CODES[code]].severity)
 
     def test_a_lift_a_little_over_is_only_to_be_known(self) -> None:
         for mass, severity in ((12.0, "mind"), (16.0, "fix")):
             conflict = Conflict(code="heavy", thing="t", space="s", measured=mass, limit=10.0)
-            (finding,) = home_findings((conflict,), {}, {})
+            (finding,) = home_findings((conflict,), {}, {}, {})
             self.assertEqual(finding.severity, severity)
 
     def test_worst_first(self) -> None:
         mixed = tuple(Conflict(code=code, thing="t", space="s") for code in ("no socket", "fuel", "damp"))
-        self.assertEqual([f.severity for f in home_findings(mixed, {}, {})], ["stop", "fix", "mind"])
+        self.assertEqual([f.severity for f in home_findings(mixed, {}, {}, {})], ["stop", "fix", "mind"])
 
     def test_what_comes_next_is_said_with_how_and_why(self) -> None:
         for space in demo_house().spaces:

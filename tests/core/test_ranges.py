@@ -15,7 +15,7 @@ from pinakotheke.core.layout.candidates import shapes_worth, ways_to_fill
 from pinakotheke.core.layout.edits import ReshapeRow, SwapFamily, WidenBay
 from pinakotheke.core.layout.pool import allowed
 from pinakotheke.core.materials import bill
-from pinakotheke.core.systems import Article, Finish, Range, Rate, family_of_range, is_known, ranges
+from pinakotheke.core.systems import SHIPPED_ONLY, Article, Finish, Range, Rate, family_of_range, ranges
 from pinakotheke.core.systems.ranges import reckoned, table_of
 from pinakotheke.core.systems.supplier import (
     LIST_COLUMNS,
@@ -94,10 +94,10 @@ class RangeTests(unittest.TestCase):
     def test_a_design_brings_its_ranges_with_it(self) -> None:
         text = found_with(OAK).alternatives[0].model_dump_json()
         total = bill(Design.model_validate_json(text)).total
-        ranges._OWN.clear()  # as in a process that never met the range
-        self.assertFalse(is_known(OAK.family_id))
+        ranges.family_of_range.cache_clear()  # as in a process that never met the range
+        self.assertNotIn(OAK.family_id, SHIPPED_ONLY)
         again = Design.model_validate_json(text)
-        self.assertTrue(is_known(OAK.family_id))
+        self.assertIn(OAK.family_id, again.catalogue)
         self.assertEqual(bill(again).total, total)
 
     def test_refused_with_the_reason(self) -> None:
@@ -116,7 +116,7 @@ class RangeTests(unittest.TestCase):
             own = Range(id="own", family=family_id, name="Own")
             made = family_of_range(own)
             self.assertEqual((made.kind, made.modules), (family_id, family.modules))
-            self.assertEqual(set(reckoned(own)), set(family.table["price"]))
+            self.assertEqual(set(reckoned(own)), set(family.table.price))
 
     def test_a_row_is_swapped_for_an_own_range_and_back_after_a_reload(self) -> None:
         swap = SwapFamily(bay=0, family=OAK.family_id, own=OAK)
@@ -202,7 +202,7 @@ class ArticleTests(unittest.TestCase):
         )  # fmt: skip
         own = Range(id="t", family="track", name="Slim track", articles=articles)
         family = family_of_range(own)
-        self.assertEqual((family.modules, family.table["depths"], family.table["standards"]), ((600,), [330], [1500]))
+        self.assertEqual((family.modules, family.table.depths, family.table.standards), ((600,), (330,), (1500,)))
         self.assertEqual(family.track_pieces(2600), (2000, 1000))  # type: ignore[attr-defined]
         got = solved(FOLDED, ranges=(own,), families=(own.family_id,))
         self.assertTrue(got.alternatives)

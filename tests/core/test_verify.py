@@ -4,7 +4,7 @@ from unittest import TestCase
 
 from pinakotheke.core.layout import Design, Unplaced, verify
 from pinakotheke.core.layout.models import Assignment
-from pinakotheke.core.systems import Part
+from pinakotheke.core.systems import OnPart, Part
 
 from .examples import FOLDED, PLAIN, WARDROBE, hung, region, regions, solved, thing, wardrobe
 
@@ -51,7 +51,7 @@ class VerifierTests(TestCase):
 
     def test_hung_on_nothing(self) -> None:
         for role in ("drawer", "rail"):
-            self.assertIn("support", self.codes(changed(self.design, role, fixed_to="frame-9")))
+            self.assertIn("support", self.codes(changed(self.design, role, fixed_to=OnPart(part="frame-9"))))
         self.assertIn("support", self.codes(changed(self.design, "rail", w=self.part("rail").w - 40)))
 
     def test_a_floor_in_the_air(self) -> None:
@@ -59,7 +59,7 @@ class VerifierTests(TestCase):
         design = next(d for d in solved(bucket, families=("track",)).alternatives if not d.unplaced)
         self.assertEqual(verify(design, REGION, bucket), ())
         faults = verify(changed(design, "floor", z=400), REGION, bucket)
-        self.assertIn("support", {f.code for f in faults if "no floor" in f.detail})
+        self.assertIn("support", {f.code for f in faults if f.why == "no floor"})
 
     def test_behind_a_return(self) -> None:
 
@@ -179,7 +179,7 @@ class WholeSpaceTests(TestCase):
         moved = last.model_copy(update={"x": int(end) - last.w - 5})
         parts = (*(moved if p.id == last.id else p for p in design.parts), into)
         faults = verify(design.model_copy(update={"parts": parts}), task.envelopes, task.things, task.survey)
-        self.assertTrue([f for f in faults if f.code == "overlap" and "corner" in f.detail])
+        self.assertTrue([f for f in faults if f.code == "overlap" and f.why == "corner"])
 
     def test_a_board_without_its_notch_meets_the_pipe(self) -> None:
 

@@ -2,11 +2,12 @@
 
 from unittest import TestCase
 
+from pinakotheke.core.checks.run import FAULT_CODES
+from pinakotheke.core.checks.wording import _REMEDIES, _SENTENCES, DEFER, amount
+
 from pinakotheke.core.base import Why
 from pinakotheke.core.checks import remedy, sentence, slip
 from pinakotheke.core.checks.findings import Finding
-from pinakotheke.core.checks.run import FAULT_CODES
-from pinakotheke.core.checks.wording import _REMEDIES, _SENTENCES, DEFER, amount
 
 SAID = {
     "survey.missing": ("1 reading is missing; next: depth.", {"measured": 1, "subject": "depth"}),

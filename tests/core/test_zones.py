@@ -5,8 +5,7 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from pinakotheke.core.checks.homes import home_findings, why
-from pinakotheke.core.checks.wording import remedy, sentence
+from pinakotheke.core.checks.homes import home_findings
 from pinakotheke.core.house import HouseRules, Person, SpaceUse
 from pinakotheke.core.inventory import KINDS, Thing, demand, quick_add
 from pinakotheke.core.inventory.columns import COLUMNS, RISKY, guarded, guess_columns, read_rows, write_rows
@@ -15,6 +14,7 @@ from pinakotheke.core.inventory.places import Place, band_heights, house_zone, p
 from pinakotheke.core.inventory.things import BANDS
 from pinakotheke.core.inventory.variants import other_schools, over_stock, piles, purge_steps, sockets_wanted
 from pinakotheke.core.inventory.zones import Homes, homes
+from pinakotheke.core.words import remedy, sentence, why
 
 from .examples import demo_house, region, survey, thing
 
@@ -68,7 +68,7 @@ class HomeTests(TestCase):
         self.assertEqual(lives(found, "gas"), ("kitchen", "low"))
         self.assertTrue(found.homes[0].pinned)
         self.assertIn("fuel", self.codes(found))
-        (stop, *_) = home_findings(found.conflicts, {"gas": "Gas cylinder"}, {"kitchen": "Kitchen"})
+        (stop, *_) = home_findings(found.conflicts, {"gas": "Gas cylinder"}, {"kitchen": "Kitchen"}, {})
         self.assertEqual(stop.severity, "stop")
         self.assertIn("outdoors", sentence(stop, "metric"))
         self.assertIn("local codes", remedy(stop).lower())

@@ -2,7 +2,10 @@
 
 import csv
 import io
+from datetime import timedelta
 from typing import Any
+
+from django.utils import timezone
 
 from pinakotheke.core.errors import Cancelled
 from pinakotheke.server import jobs, models
@@ -96,9 +99,35 @@ class SearchTests(ServerTestCase):
     def test_a_dead_workers_search_is_picked_up_again_and_ends(self) -> None:
         space = self.closet(LINE, THINGS)
         solve = models.Solve.objects.create(space_id=space, status="running", message="improving")
+        self.assertEqual(jobs.pick_up_again(), 0, "its worker was heard of a moment ago")
+        long_ago = timezone.now() - jobs.SILENT_AFTER - timedelta(seconds=1)
+        models.Solve.objects.filter(pk=solve.pk).update(heard=long_ago)
         self.assertEqual(jobs.pick_up_again(), 1)
+        self.assertEqual(jobs.pick_up_again(), 0)
         self.assertEqual(self.ada.get(f"/solves/{solve.pk}").body["status"], "done")
         self.assertTrue(models.Design.objects.filter(space_id=space).exists())
+
+    def test_a_search_that_the_queue_lost_is_handed_to_it_once_more(self) -> None:
+        space = self.closet(LINE, THINGS)
+        solve = models.Solve.objects.create(space_id=space)
+        models.Solve.objects.filter(pk=solve.pk).update(heard=timezone.now() - 2 * jobs.LOST_AFTER)
+        self.assertEqual(jobs.pick_up_again(), 1)
+        solve.refresh_from_db()
+        self.assertEqual(solve.status, "done")
+
+    def test_a_search_is_carried_out_by_one_worker(self) -> None:
+        solve = models.Solve.objects.create(space_id=self.closet(LINE, THINGS), status="running", message="improving")
+        jobs.run_solve.func(solve.pk)
+        solve.refresh_from_db()
+        self.assertEqual((solve.status, solve.message), ("running", "improving"))
+
+    def test_a_running_search_says_that_it_lives(self) -> None:
+        solve = models.Solve.objects.create(space_id=self.closet(LINE, THINGS), status="running")
+        keeper = jobs._Keeper(solve)
+        keeper._beat -= 2 * jobs.BEAT_EVERY_S
+        models.Solve.objects.filter(pk=solve.pk).update(heard=timezone.now() - jobs.SILENT_AFTER)
+        keeper.check()
+        self.assertEqual(jobs.pick_up_again(), 0)
 
     def test_cancelled_is_cancelled_at_once_and_for_good(self) -> None:
         solve = models.Solve.objects.create(space_id=self.closet(LINE, THINGS), status="running")

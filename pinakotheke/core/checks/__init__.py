@@ -1,21 +1,60 @@
 """Check: what is wrong with a design or a survey, measured against a limit that names its source.
 
-A finding is data: a stable code, numbers, basis and source. Sentences are made at the edge, in `wording`. A check
-warns and explains; it never says that something is permitted.
+A finding is data: a stable code, numbers, basis and source. Its words stand in the registry and are put together in
+`words`. A check warns and explains; it never says that something is permitted.
 """
 
-from .findings import SEVERITIES, Finding, Severity
-from .run import check_design, check_survey
-from .wording import Slip, remedy, sentence, slip
+from collections.abc import Mapping, Sequence
+from functools import cache
+from importlib import import_module
+from pkgutil import iter_modules
+
+from ..house import Person
+from ..inventory import Thing
+from ..layout import Design
+from ..survey import Envelope, Survey
+from .check import Case, Check
+from .findings import SEVERITIES, Finding, Place, Rule, Severity, read_rules, rules
+
+
+@cache
+def shipped() -> tuple[Check, ...]:
+    """Every check that ships, module by module in the order of their names."""
+    modules = (import_module(f"{__name__}.{module.name}") for module in iter_modules(__path__))
+    return tuple(check for module in modules for check in getattr(module, "CHECKS", ()))
+
+
+def check_survey(survey: Survey, envelopes: Mapping[str, Envelope]) -> tuple[Finding, ...]:
+    """Missing and doubted readings, and cautions about what stands in the space. `envelopes` by section, at least one."""
+    return _carried_out(Case(survey, envelopes), [c for c in shipped() if c.of == "survey"])
+
+
+def check_design(design: Design, survey: Survey, envelopes: Mapping[str, Envelope], things: tuple[Thing, ...],
+                 people: tuple[Person, ...], *, checks: Sequence[Check] | None = None,
+                 table: Mapping[str, Rule] | None = None) -> tuple[Finding, ...]:  # fmt: skip
+    """Every check of a design, and those of its survey, worst first. Others than those that ship, and their rules, may
+    be named.
+    """
+    case = Case(survey, envelopes, design, things, people, table)
+    return _carried_out(case, checks if checks is not None else shipped())
+
+
+def _carried_out(case: Case, checks: Sequence[Check]) -> tuple[Finding, ...]:
+    found = [finding for check in checks for finding in check.run(case)]
+    return tuple(sorted(found, key=lambda f: SEVERITIES.index(f.severity)))
+
 
 __all__ = [
     "SEVERITIES",
+    "Case",
+    "Check",
     "Finding",
+    "Place",
+    "Rule",
     "Severity",
-    "Slip",
     "check_design",
     "check_survey",
-    "remedy",
-    "sentence",
-    "slip",
+    "read_rules",
+    "rules",
+    "shipped",
 ]

@@ -13,12 +13,13 @@ from ..inventory import Thing
 from ..inventory.needs import STORAGE_OF
 from ..layout import Design
 from ..layout.contain import lying
-from ..layout.ledger import EMPTY_IS, ask_of
+from ..layout.ledger import ask_of
 from ..layout.trial import TrialMark
 from ..lengths import Units
 from ..survey import Section, Survey
 from ..survey.square import Frame
-from ..systems import HANGING, HOLDERS, Bay, Part, family_of
+from ..systems import FRONTS, HANGING, HOLDERS, Bay, Part
+from ..systems.roles import EMPTY_IS, ENCLOSING, HIDING, SUPPORTS
 from ..tables import value
 from .canvas import GLYPH, Canvas
 from .models import Drawing, TitleBlock
@@ -31,8 +32,6 @@ GAP = 420.0
 BOARD, DRAWERS_ABREAST = 18.0, 2
 SHELVES = frozenset({"level", "stack"})
 """Kinds of section that lie above each other in one cabinet."""
-HIDDEN_BEHIND = frozenset({"bracket", "cleat"})
-FRONTMOST = frozenset({"door", "curtain", "fascia"})
 
 
 def design_elevation(design: Design, survey: Survey, things: tuple[Thing, ...], units: Units, space: str,
@@ -52,14 +51,14 @@ def design_elevation(design: Design, survey: Survey, things: tuple[Thing, ...], 
         part_design = design.in_section(section.id)
         flat = section.kind == "drawer"
         for part in part_design.parts:
-            if part.role not in FRONTMOST:
+            if part.role not in HIDING:
                 _part(one, part, flat)
-        if doors == "open" or not any(p.role in FRONTMOST for p in part_design.parts):
+        if doors == "open" or not any(p.role in HIDING for p in part_design.parts):
             for part in part_design.parts:
                 if part.role in HOLDERS and inside != "bare":
                     _contents(one, design, part, names, inside, flat)
         for part in part_design.parts:
-            if part.role in FRONTMOST:
+            if part.role in HIDING:
                 _door(one, part, doors)
         upon = section.kind in SHELVES and n > 0 and sections[n - 1].kind in SHELVES
         piled = upon or (section.kind in SHELVES and n + 1 < len(sections) and sections[n + 1].kind in SHELVES)
@@ -144,7 +143,7 @@ def design_plan(design: Design, survey: Survey, units: Units, space: str, date: 
     for part in design.parts:
         footprint = (part.section, part.x, part.y, part.w, part.d)
         frame = placed.get(part.section)
-        if frame is None or part.role in HIDDEN_BEHIND or part.role == "container" or footprint in seen:
+        if frame is None or part.role in SUPPORTS or part.role == "container" or footprint in seen:
             continue
         seen.add(footprint)
         if part.role == "door" and doors == "open":
@@ -173,7 +172,7 @@ def _flat_plan(design: Design, survey: Survey, units: Units, space: str, date: s
         for x in (-BOARD, w):
             one.rect("wall", x, -d, BOARD, d, weight="medium", cut=True)
         for part in design.parts:
-            if part.section == section.id and part.role not in HIDDEN_BEHIND:
+            if part.section == section.id and part.role not in SUPPORTS:
                 one.rect("part", part.x, -part.y - part.d, part.w, part.d, of=part.id, role=part.role, weight="fine")
         one.note("note", w / 2, canvas.text * 1.4, section.label)
         canvas.take(one, at, 0)
@@ -182,7 +181,7 @@ def _flat_plan(design: Design, survey: Survey, units: Units, space: str, date: s
 
 
 def _from_above(canvas: Canvas, part: Part, frame: Frame) -> None:
-    weight: Literal["medium", "fine"] = "medium" if part.role in ("frame", "trolley") else "fine"
+    weight: Literal["medium", "fine"] = "medium" if part.role in ENCLOSING else "fine"
     dashed = part.role in HANGING or part.role in ("platform", "floor")
     if abs(frame.turn) < 1e-9:
         x, y = down(frame.to_plan(part.x, part.y + part.d))
@@ -202,7 +201,7 @@ def _swing(canvas: Canvas, design: Design, door: Part, frame: Frame) -> None:
     if door.bay is None:
         _from_above(canvas, door, frame)
         return
-    right = door.id.endswith("-2")
+    right = door.hinge == "right"
     hinge = (door.x + door.w, door.y) if right else (door.x, door.y)
     tip = (hinge[0], door.y + door.w)
     canvas.line("part", down(frame.to_plan(*hinge)), down(frame.to_plan(*tip)), of=door.id, weight="medium")
@@ -229,7 +228,7 @@ def design_section(design: Design, survey: Survey, things: tuple[Thing, ...], un
     names = {t.id: t for t in things}
     for part in design.parts:
         if part.bay == bay.index and part.section == bay.section:
-            weight: Literal["heavy", "medium"] = "heavy" if part.role in ("frame", "trolley") else "medium"
+            weight: Literal["heavy", "medium"] = "heavy" if part.role in ENCLOSING else "medium"
             canvas.rect("part", part.y, part.z, part.d, part.h, of=part.id, role=part.role, weight=weight)
             if part.role in HOLDERS and bay.axis == "z":
                 for piece in lying(design, part, names):
@@ -249,15 +248,15 @@ def _title(design: Design, shows: str, units: Units, space: str, date: str) -> T
 def _part(canvas: Canvas, part: Part, flat: bool) -> None:
     y, h = (part.y, part.d) if flat else (part.z, part.h)
     weight: Literal["heavy", "medium", "fine"] = "medium"
-    if part.role in ("frame", "track", "trolley"):
+    if part.role in ENCLOSING | {"track"}:
         weight = "heavy"
-    elif part.role in HIDDEN_BEHIND or part.role in ("floor", "light"):
+    elif part.role in SUPPORTS or part.role in ("floor", "light"):
         weight = "fine"
     canvas.rect("part", part.x, y, part.w, max(h, 4), of=part.id, role=part.role, weight=weight,
                 dashed=part.role == "floor")  # fmt: skip
     if part.mitre and not flat:
         _cut_end(canvas, part)
-    if part.role in ("drawer", "basket", "hamper") and not flat:
+    if part.role in FRONTS and not flat:
         middle, grip = part.x + part.w / 2, part.z + part.h * 0.86
         canvas.line("part", (middle - 45, grip), (middle + 45, grip), of=part.id, weight="medium")
     if part.role == "hooks" and not flat:
@@ -280,7 +279,7 @@ def _door(canvas: Canvas, part: Part, doors: str) -> None:
     canvas.rect("part", part.x, part.z, part.w, part.h, of=part.id, role=part.role,
                 weight="medium" if shut else "fine", dashed=not shut)  # fmt: skip
     if shut and part.role == "door" and part.bay is not None:
-        right = part.id.endswith("-2")
+        right = part.hinge == "right"
         hinge, far = (part.x + part.w, part.x) if right else (part.x, part.x + part.w)
         canvas.line(
             "part", (far, part.z), (hinge, part.z + part.h / 2), (far, part.z + part.h), of=part.id, dashed=True
@@ -294,7 +293,7 @@ def content_box(design: Design, part: Part, things: dict[str, Thing]) -> tuple[f
     if part.role in HANGING:
         above = value("hang.above_rail")
         return part.z - clear + above + value("hang.below_hem"), float(part.z)
-    if part.role in ("drawer", "basket", "hamper"):
+    if part.role in FRONTS:
         return float(part.z), float(part.z + part.h)
     return float(part.z + part.h), float(part.z + part.h + clear)
 
@@ -366,7 +365,7 @@ def _dimensions(canvas: Canvas, design: Design, section: Section, width: float, 
         canvas.across(0, width, -60 - 2 * step, width, "least width", from_y=-60)
     if flat:
         return
-    top = max((p.z + p.h for p in parts if family_of(p).kind != "overhead"), default=0)
+    top = max((p.z + p.h for p in parts if not design.family_of(p).hangs_over), default=0)
     if top > BOARD:
         canvas.upright(-60 - step * 0.7, 0, top, top, "height of the parts", from_x=-60)
     if section.kind == "run":

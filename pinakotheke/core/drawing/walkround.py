@@ -17,7 +17,8 @@ from ..layout.contain import lying
 from ..survey import Survey
 from ..survey.closed import ceiling_points
 from ..survey.square import Frame, frames
-from ..systems import HOLDERS, Part, family_of
+from ..systems import HOLDERS, Part
+from ..systems.roles import ENCLOSING, METAL
 
 if TYPE_CHECKING:
     import trimesh
@@ -29,8 +30,6 @@ COLOURS: Mapping[str, tuple[int, int, int]] = {
     "shoes": (74, 122, 96), "containers": (70, 98, 150), "hooks": (120, 76, 116), "floor things": (96, 96, 92),
     "overhead": (120, 120, 104), "obstacle": (176, 182, 186),
 }  # fmt: skip
-METAL = frozenset({"rail", "face rail", "track", "standard", "bracket", "hanger", "post", "trouser rack", "tie rack",
-                   "hooks", "basket"})  # fmt: skip
 WALL, FLOOR, SLICES = 40.0, 20.0, 16
 
 
@@ -99,7 +98,7 @@ def _boxes(design: Design, survey: Survey, section: str, things: dict[str, Thing
     for part in design.parts:
         if part.section != section:
             continue
-        yield from _part(part)
+        yield from _part(design, part)
         if part.role in HOLDERS:
             for n, piece in enumerate(lying(design, part, things)):
                 storage = STORAGE_OF[piece.way]  # type: ignore[index]
@@ -123,22 +122,17 @@ def _wall(survey: Survey, section: str, width: float, height: float) -> Iterator
         yield 0.0, width, height
 
 
-def _part(part: Part) -> Iterator[Box]:
+def _part(design: Design, part: Part) -> Iterator[Box]:
     colour = "metal" if part.role in METAL else "door" if part.role in ("door", "curtain") else "board"
     box = Box(name=part.id, colour=colour, x=part.x, y=part.y, z=part.z, w=part.w, d=part.d, h=part.h)
     if part.role in ("door", "curtain", "floor"):
         return  # one looks in
-    if part.role not in ("frame", "trolley"):
+    if part.role not in ENCLOSING:
         yield box
         return
-    t = family_of(part).table["board"]
-    for name, change in (
-        ("left", {"w": t}), ("right", {"x": part.x + part.w - t, "w": t}), ("bottom", {"h": t}),
-        ("top", {"z": part.z + part.h - t, "h": t}), ("back", {"d": 6}),
-    ):  # fmt: skip
-        if part.role == "trolley" and name == "top":
-            continue
-        yield box.model_copy(update={"name": f"{part.id} {name}", **change})
+    for board in design.family_of(part).boards(part):
+        sides = {side: getattr(board, side) for side in ("x", "y", "z", "w", "d", "h")}
+        yield box.model_copy(update={"name": f"{part.id} {board.name}", **sides})
 
 
 def _add(scene: "trimesh.Scene", box: Box, frame: Frame, foot: float, material: "PBRMaterial", n: int) -> None:

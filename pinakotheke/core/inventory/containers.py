@@ -41,6 +41,8 @@ class Container(Frozen):
     material: Annotated[str, StringConstraints(max_length=40)] = ""
     see_through: bool = False
     price: Annotated[float, Field(ge=0, le=1_000_000)]
+    at_hand: bool = False
+    """The household has it already."""
 
     @model_validator(mode="after")
     def _holds_something(self) -> Self:
@@ -73,7 +75,7 @@ def containers() -> dict[str, Container]:
 def owned_container(owned: Owned) -> Container:
     """A container the household has already; it costs nothing."""
     width, depth, height = owned.size
-    return Container(id=OWN + owned.id, name=owned.name, width=width, depth=depth, height=height,
+    return Container(at_hand=True, id=OWN + owned.id, name=owned.name, width=width, depth=depth, height=height,
                      wall=value("inventory.container_wall"), lid=owned.lid, handle=False, material="own",
                      see_through=False, price=0)  # fmt: skip
 

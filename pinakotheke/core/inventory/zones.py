@@ -26,6 +26,8 @@ class Reason(Frozen):
 
     code: ReasonCode
     detail: str = ""
+    amount: float = 0
+    """Of what is heavy: kilograms a piece."""
 
 
 class Home(Frozen):
@@ -203,7 +205,7 @@ def _band_cost(thing: Thing, place: Place, band: Band, reach: _Reach) -> tuple[f
     if index > 1:
         cost += min(4 * (index - 1), 20)
     if thing.piece_mass >= value("inventory.heavy") and band == "low":
-        reasons.append(Reason(code="heavy", detail=f"{thing.piece_mass:g} kg"))
+        reasons.append(Reason(code="heavy", amount=thing.piece_mass))
     kept = next((reach.kept[h] for h in thing.hazards if h in reach.kept), None)
     if kept and not place.locked:
         low = _heights(thing, place, reach)[band][0] < value("reach.locked_above")

@@ -10,10 +10,10 @@ the result, `solve` does so for every goal, `frontier` and `blocked` say what el
 from .blocked import Blocked, Relaxation
 from .edits import Command, History, apply
 from .frontier import Point, Sensitivity
-from .furnish import Task, Watch
 from .ledger import Ledger, LedgerLine, ledger
 from .models import Assignment, Design, Goal, Outcome, Unplaced, Weights
 from .solve import Solution, design_space
+from .task import Task, Watch
 from .verify import Fault, verify
 
 __all__ = [

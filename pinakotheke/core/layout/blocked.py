@@ -8,11 +8,12 @@ from ..base import Frozen
 from ..house import HouseRules
 from ..inventory import Thing
 from ..survey import Envelope, Survey
-from ..systems import Finish, family_named
+from ..systems import Catalogue, Finish
 from .candidates import Candidate, fills_of
-from .furnish import Task, furnish
+from .furnish import furnish
 from .models import Design
 from .pool import allowed, candidates
+from .task import Task
 
 MOST_GROUPS = 400
 TRIAL_MOVES = 4_000
@@ -54,19 +55,19 @@ def too_big_a_task(things: tuple[Thing, ...], families: tuple[str, ...]) -> Bloc
 
 
 def too_small(
-    survey: Survey, envelopes: Mapping[str, Envelope], families: Iterable[str], finish: Finish
+    survey: Survey, envelopes: Mapping[str, Envelope], families: Iterable[str], finish: Finish, catalogue: Catalogue
 ) -> Blocked | None:
     """Whether no family stands anywhere: by how much the smallest misses, in its most lacking size."""
     shortest: tuple[float, str] | None = None
     for section in survey.parts:
         envelope = envelopes.get(section.id)
         for f in families if envelope is not None else ():
-            family = family_named(f)
+            family = catalogue[f]
             if not family.suits(section) or envelope is None:
                 continue
             if fills_of(family, section, envelope, finish, []):
                 return None
-            for lack, subject in _lacks(family.table, envelope, family.smallest()):
+            for lack, subject in family.lacks(envelope):
                 if lack > 0 and (shortest is None or lack < shortest[0]):
                     shortest = (lack, subject)
     if shortest is None:
@@ -74,16 +75,6 @@ def too_small(
     short, subject = shortest
     return Blocked(kind="size", subject=subject, short=short, unit="mm",
                    relaxations=(Relaxation(kind="size", value=short),))  # fmt: skip
-
-
-def _lacks(table: dict[str, object], envelope: Envelope, smallest: int) -> Iterable[tuple[float, str]]:
-    heights, depths = table.get("heights") or table.get("standards"), table.get("depths")
-    if isinstance(heights, list):
-        foot = table.get("foot_gap", 0)
-        yield min(heights) + (foot if isinstance(foot, int) else 0) - envelope.z_to, "height"
-    if isinstance(depths, list):
-        yield min(depths) - (envelope.y_to - envelope.y_from), "depth"
-    yield float(smallest - (envelope.x_to - envelope.x_from)), "width"
 
 
 def blocked_by_budget(task: Task, costs: list[Decimal]) -> Blocked:
@@ -133,9 +124,8 @@ def _would_fit(task: Task, tried: list[Candidate], change: Mapping[str, object])
     """Whether a short search finds everything a place under other rules (same space, same envelopes)."""
     task.watch.check()
     rules: HouseRules = task.rules.model_copy(update=dict(change))
-    trial = Task(task.space, task.survey, task.envelopes, task.things, task.people, rules, task.finish, task.stock,
-                 seed=task.seed, effort=task.effort, watch=task.watch)  # fmt: skip
-    if set(allowed(rules)) != set(allowed(task.rules)):
-        pool = candidates(task.survey, task.envelopes, allowed(rules), task.things, rules, task.finish)
+    trial = task.but(rules=rules)
+    if set(allowed(rules, task.ranges)) != set(allowed(task.rules, task.ranges)):
+        pool = candidates(trial)
         tried = sorted(pool, key=lambda c: -c.front())[:3]
     return any(furnish(trial, "roomiest", c, TRIAL_MOVES).interior.unplaced == 0 for c in tried[:2])

@@ -42,7 +42,7 @@ def credit(problem: Problem) -> float:
 
 
 def lower_bound(problem: Problem) -> float:
-    """No interior of these lots in these bays costs less than this."""
+    """No interior of these lots in these bays costs less than this; below zero where what is at hand outweighs the rest."""
     from ortools.linear_solver import pywraplp  # 0.1 s to import, and only a solve needs it
 
     costs, entries, lots, heights = programme(problem)
@@ -61,5 +61,5 @@ def lower_bound(problem: Problem) -> float:
         for row, variable_n, _ in entries:
             if row < lots:
                 least[row] = min(least.get(row, UNPLACED), costs[variable_n])
-        return max(0.0, sum(least.values()) - credit(problem))
-    return max(0.0, float(objective.Value()) - credit(problem))
+        return sum(least.values()) - credit(problem)
+    return float(objective.Value()) - credit(problem)

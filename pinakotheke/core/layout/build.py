@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
-from ..systems import Bay, Family, Part, Role, family_named
+from ..systems import Bay, Catalogue, Family, Part, Role
 from .interior import Compartment, Interior, fronts_of
 from .models import Assignment
 
@@ -21,15 +21,15 @@ class Built:
     assignments: list[Assignment] = field(default_factory=list)
 
 
-def build(interior: Interior, bays: Sequence[Bay], *, spare_shelves: bool) -> Built:
+def build(interior: Interior, bays: Sequence[Bay], catalogue: Catalogue, *, spare_shelves: bool) -> Built:
     """Place every compartment of every bay; slack at the top becomes spare shelves when asked for."""
     built = Built()
     for bay, stack in zip(bays, interior.stacks, strict=True):
         if not bay.locked:
-            _Builder(bay, family_named(bay.family), built).stack(stack, spare_shelves)
+            _Builder(bay, catalogue.of(bay), built).stack(stack, spare_shelves)
     for part in tuple(built.parts):
         bay = bays[part.bay or 0]
-        built.parts += family_named(bay.family).brackets(part, bay)
+        built.parts += catalogue.of(bay).brackets(part, bay)
     return built
 
 

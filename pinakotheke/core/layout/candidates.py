@@ -28,8 +28,6 @@ PLACES = 6
 DENSEST_COUNTS = 4
 """Of a long stretch, only the counts that use it best are furnished."""
 AS_IT_COMES = Finish()
-COMPANIONS = ("trolley", "overhead", "pegs")
-"""Families that go well into what another leaves free, in the order they are offered it."""
 MOST_FILLS, MOST_CANDIDATES = 90, 240
 
 
@@ -380,18 +378,13 @@ def with_companions(fill: Fill, others: Iterable[Family], section: Section, enve
     return Fill(fill.section, tuple(made), fill.said)
 
 
-def _low(family: Family, shape: Shape) -> int:
-    """From which height a companion takes the place: a ceiling rack leaves what is below it."""
-    return shape.height - shape.member if family.kind == "overhead" else 0
-
-
 def _in_gaps(family: Family, shape: Shape, envelope: Envelope, made: list[tuple[Family, Row]],
              blind: list[tuple[float, float]], wide: bool) -> Iterator[Row]:  # fmt: skip
     """The fullest row of a family (or that of the widest modules) in each gap that other rows leave at the heights it
     takes.
     """
-    low = _low(family, shape)
-    beside = [(r.x, r.end + f.ends) for f, r in made if r.shape.height > low and _low(f, r.shape) < shape.height]
+    low = family.lowest(shape)
+    beside = [(r.x, r.end + f.ends) for f, r in made if r.shape.height > low and f.lowest(r.shape) < shape.height]
     for start, end in family.stretches(envelope, shape):
         for lo, hi in _gaps(start, end, [*beside, *((int(a), int(b) + 1) for a, b in blind)]):
             if hi - lo >= family.smallest():
@@ -404,5 +397,5 @@ def _in_gaps(family: Family, shape: Shape, envelope: Envelope, made: list[tuple[
 
 def _worth(family: Family, row: Row, wide: bool) -> tuple[float, float]:
     """Front that a row of companions gives; where wide modules are wanted, the widest first."""
-    front_area = float(sum(row.widths) * (row.shape.height - _low(family, row.shape)))
+    front_area = float(sum(row.widths) * (row.shape.height - family.lowest(row.shape)))
     return (float(max(row.widths)), front_area) if wide else (front_area, 0.0)

@@ -3,7 +3,8 @@
 from collections import Counter
 
 from ..base import Frozen
-from ..systems import HOLDERS, Part, family_of
+from ..systems import HOLDERS, Part
+from ..systems.roles import COMES_WITH
 from .models import Design
 
 PartLine = tuple[str, str, int, int, int]
@@ -20,12 +21,19 @@ class PartDifference(Frozen):
     there: int
 
 
+class Home(Frozen):
+    """Where something lives: the role of the part, and its height above the floor of its section, mm."""
+
+    role: str
+    height: int
+
+
 class HomeDifference(Frozen):
-    """Where a thing lives in each of two designs: role of the part and height of the hand, mm; empty for no place."""
+    """Where a thing lives in each of two designs; nowhere when empty."""
 
     thing: str
-    here: tuple[str, ...]
-    there: tuple[str, ...]
+    here: tuple[Home, ...]
+    there: tuple[Home, ...]
 
 
 def part_differences(one: Design, other: Design) -> tuple[PartDifference, ...]:
@@ -41,8 +49,8 @@ def part_differences(one: Design, other: Design) -> tuple[PartDifference, ...]:
 def _counted(design: Design) -> Counter[PartLine]:
     found: Counter[PartLine] = Counter()
     for part in design.parts:
-        if part.role not in ("bracket", "cleat", "container"):
-            found[part.item, family_of(part).named(part), part.w, part.d, part.h] += 1
+        if part.role not in COMES_WITH:
+            found[part.item, design.family_of(part).named(part), part.w, part.d, part.h] += 1
     return found
 
 
@@ -53,8 +61,7 @@ def home_differences(one: Design, other: Design) -> tuple[HomeDifference, ...]:
     for thing in sorted({*a, *b}):
         here, there = a.get(thing, []), b.get(thing, [])
         if [_coarse(p) for p in here] != [_coarse(p) for p in there]:
-            found.append(HomeDifference(thing=thing, here=tuple(_said(p) for p in here),
-                                        there=tuple(_said(p) for p in there)))  # fmt: skip
+            found.append(HomeDifference(thing=thing, here=_as_homes(one, here), there=_as_homes(other, there)))
     return tuple(found)
 
 
@@ -71,5 +78,5 @@ def _coarse(part: Part) -> tuple[str, int]:
     return part.role, round(part.z / 100)
 
 
-def _said(part: Part) -> str:
-    return f"{part.role} {part.z}"
+def _as_homes(design: Design, parts: list[Part]) -> tuple[Home, ...]:
+    return tuple(Home(role=p.role, height=p.z + design.bay_of(p).foot) for p in parts)

@@ -11,7 +11,7 @@ from ..house import HouseRules
 from ..inventory import Thing
 from ..inventory.containers import boxes_for, stacked
 from ..inventory.needs import need, posed
-from ..systems import HANGING, Bay, Part, family_of
+from ..systems import HANGING, Bay, OnPart, Part
 from .fits import ask
 from .models import Assignment, Design
 
@@ -40,18 +40,10 @@ def containers_on(design: Design, things: Mapping[str, Thing]) -> Design:
                 parts.append(
                     Part(id=f"{part.id}-box{n + 1}", item=f"{part.family}.container", role="container",
                          section=part.section, bay=part.bay, x=int(box.x), y=int(box.y), z=int(box.z), w=int(box.w),
-                         d=int(box.d), h=int(box.h), fixed_to=part.id)
+                         d=int(box.d), h=int(box.h), fixed_to=OnPart(part=part.id), belongs_to=part.id,
+                         container=row.id)
                 )  # fmt: skip
     return design.model_copy(update={"parts": tuple(parts)})
-
-
-def container_of(design: Design, part: Part) -> str:
-    """Which container a container part is: its size on its shelf tells the assignment it belongs to."""
-    for a in design.held_by(part.fixed_to):
-        box = design.box(a.container) if a.container else None
-        if box is not None and {int(box.width), int(box.depth)} == {part.w, part.d} and int(box.height) == part.h:
-            return box.id
-    return ""
 
 
 def _boxes(design: Design, part: Part, things: Mapping[str, Thing]) -> Iterator[tuple[Assignment, Lying]]:
@@ -72,7 +64,7 @@ def lying(design: Design, part: Part, things: Mapping[str, Thing]) -> list[Lying
 
 def _lie(design: Design, part: Part, held: tuple[Assignment, ...], things: Mapping[str, Thing],
          ) -> Iterator[tuple[Lying, tuple[str, str]]]:  # fmt: skip
-    bay, family = design.bay_of(part), family_of(part)
+    bay, family = design.bay_of(part), design.family_of(part)
     side = family.spec(part.role).sides / 2
     at = (part.x if bay.axis != "x" else part.y) + side
     for a in held:
@@ -94,7 +86,7 @@ def _pieces(rules: HouseRules, part: Part, bay: Bay, thing: Thing, a: Assignment
     """One assignment's garments, stacks, boxes or pieces, side by side over the length they take."""
     common = {"thing": a.thing, "way": a.way}
     # Before what takes depth at the back, as a cleat of the board above does.
-    back = family_of(part).spec(part.role).back
+    back = design.family_of(part).spec(part.role).back
     box = design.box(a.container) if a.container else None
     if box is not None:
         number = boxes_for(thing, box, a.count) or 1
@@ -120,7 +112,7 @@ def _pieces(rules: HouseRules, part: Part, bay: Bay, thing: Thing, a: Assignment
     if part.role in HANGING:
         for k in range(a.count):
             step = taken / a.count
-            yield Lying(**common, x=at + k * step, y=part.y, z=part.z - high, w=width, d=deep, h=high)
+            yield Lying(**common, x=at + k * step, y=part.y, z=_hung_from(design, part) - high, w=width, d=deep, h=high)
         return
     if bay.axis != "z":
         yield from _in_row(part, bay, a, at, taken, width, deep, high)
@@ -143,6 +135,10 @@ def _pieces(rules: HouseRules, part: Part, bay: Bay, thing: Thing, a: Assignment
         foot = part.z if part.role in ("floor", "hamper") else part.z + part.h
         yield Lying(**common, x=at + k * taken / stacks, y=part.y + back, z=foot, w=width, d=deep, h=in_stack * high,
                     count=in_stack)  # fmt: skip
+
+
+def _hung_from(design: Design, part: Part) -> float:
+    return design.family_of(part).peg(part) if part.role == "hooks" else part.z
 
 
 def _in_row(part: Part, bay: Bay, a: Assignment, at: float, taken: float, width: float, deep: float, high: float,

@@ -15,12 +15,12 @@ from pydantic import Field
 from ..base import Frozen, Id
 from ..errors import EditRefused
 from ..inventory.kinds import Way
-from ..systems import HOLDERS, Bay, Family, Finish, Holder, Part, Range, family_named, family_of
+from ..systems import HOLDERS, INSIDE, PULL_OUTS, Bay, Family, Finish, Holder, Part, Range
 from .fits import position
 from .models import Assignment, Design, Unplaced
 from .restand import finished, mirrored, reshaped, swapped_family, widened
 
-MOVABLE = HOLDERS - {"base", "floor"} | {"cover"}
+MOVABLE = INSIDE - {"base", "floor"}
 MOST_EDITS = 500
 BayIndex = Annotated[int, Field(ge=0, le=400)]
 Steps = Annotated[int, Field(ge=-200, le=200)]
@@ -205,7 +205,7 @@ def _movable(design: Design, part_id: str) -> tuple[Part, Bay, Family]:
         raise EditRefused(f"The {part.role} stands fixed.", "Shelves, rails, drawers and the like can be changed.")
     if part.locked or design.bays[part.bay].locked:
         raise EditRefused(f"The {part.role} is locked.", "Unlock it first.")
-    return part, design.bays[part.bay], family_of(part)
+    return part, design.bays[part.bay], design.family_of(part)
 
 
 def _bay(design: Design, index: int) -> Bay:
@@ -216,8 +216,8 @@ def _bay(design: Design, index: int) -> Bay:
 
 def _replaced(design: Design, old: Part, new: Part | None) -> Design:
     """The design with one part, and what comes with it (brackets, cleats, containers on it), replaced or gone."""
-    dropped = {b.id for b in family_of(old).brackets(old, design.bay_of(old))}
-    fresh = {b.id: b for b in family_of(new).brackets(new, design.bay_of(new))} if new is not None else {}
+    dropped = {b.id for b in design.family_of(old).brackets(old, design.bay_of(old))}
+    fresh = {b.id: b for b in design.family_of(new).brackets(new, design.bay_of(new))} if new is not None else {}
     parts: list[Part] = []
     for part in design.parts:
         if part.id == old.id:
@@ -225,7 +225,7 @@ def _replaced(design: Design, old: Part, new: Part | None) -> Design:
                 parts.append(new)
         elif part.id in fresh:
             parts.append(fresh.pop(part.id))
-        elif part.fixed_to == old.id and part.role == "container":
+        elif part.role == "container" and part.belongs_to == old.id:
             if new is not None:
                 shift = new.z + new.h - old.z - old.h
                 parts.append(part.model_copy(update={"z": part.z + shift}))
@@ -268,10 +268,12 @@ def _swap(design: Design, command: SwapPart) -> Design:
 
 def _add(design: Design, command: AddPart) -> Design:
     bay = _bay(design, command.bay)
-    family = family_named(bay.family)
+    family = design.family_of(bay)
+    if bay.locked:
+        raise EditRefused("That bay is locked.", "Unlock it first.")
     if command.role not in family.roles:
         raise EditRefused(f"{family.name} has no {command.role}.", f"It has: {', '.join(sorted(family.roles))}.")
-    if command.role in ("drawer", "tray", "basket", "trouser rack", "hamper") and not bay.pulls:
+    if command.role in PULL_OUTS and not bay.pulls:
         raise EditRefused("Nothing that slides comes out of this bay.", "A return, the door or a corner is in its way.")
     used = {p.id for p in design.parts}
     stem = f"b{bay.index + 1}-{command.role.replace(' ', '-')}"
@@ -371,7 +373,7 @@ def _copy_bay(design: Design, command: CopyBay) -> Design:
         raise EditRefused("The two bays are of different families.", "Swap the family of one first.")
     if target.locked:
         raise EditRefused("That bay is locked.", "Unlock it first.")
-    family = family_named(target.family)
+    family = design.family_of(target)
     inside = [p for p in design.parts if p.bay == target.index and p.role in MOVABLE]
     bare = emptied(design, {p.id for p in inside})
     for part in inside:

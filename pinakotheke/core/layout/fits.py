@@ -76,7 +76,9 @@ def overhang(way: Way, role: Role) -> float:
 
 @dataclass(frozen=True, slots=True)
 class Misfit:
-    """Why pieces do not go into a compartment: what was measured against which limit."""
+    """Why pieces do not go into a compartment (a row of `size` in `tables/faults.toml`): what was measured against which
+    limit.
+    """
 
     measured: float
     limit: float
@@ -87,26 +89,26 @@ def misfit(thing: Thing, way: Way, role: Role, a: Ask, family: Family, bay: Bay)
     """Whether pieces go into a compartment of this role at all, whatever else is in it; None when they do."""
     spec = family.spec(role)
     if way not in spec.ways:
-        return Misfit(0, 0, f"things to {way} are not kept in a {role}")
+        return Misfit(0, 0, "way")
     if spec.kinds and thing.kind not in spec.kinds:
-        return Misfit(0, 0, f"a {role} is made for other things")
+        return Misfit(0, 0, "kind")
     depth, width = family.clear_depth(role, bay) + overhang(way, role), family.clear_width(role, bay)
     if bay.axis != "z":
         depth, width = inf, family.capacity(role, bay)
         if a.height > bay.height:
-            return Misfit(a.height, bay.height, "is too high for the drawer")
+            return Misfit(a.height, bay.height, "high")
     if a.depth > depth:
-        return Misfit(a.depth, depth, "is too deep for it")
+        return Misfit(a.depth, depth, "deep")
     if a.width > width - bay.blind * 0.5:
-        return Misfit(a.width, width, "is too wide for it")
+        return Misfit(a.width, width, "wide")
     if bay.w < spec.least_width:
-        return Misfit(bay.w, spec.least_width, f"the bay is too narrow for a {role}")
+        return Misfit(bay.w, spec.least_width, "bay narrow")
     if not spec.least_depth <= bay.depth <= spec.most_depth:
-        return Misfit(bay.depth, spec.least_depth, f"the bay's depth does not suit a {role}")
+        return Misfit(bay.depth, spec.least_depth, "bay depth")
     if role in PULL_OUTS and not bay.pulls:
-        return Misfit(0, 0, "cannot slide out past the return or the door")
+        return Misfit(0, 0, "slides")
     if spec.fronts and not front_for(family, role, a):
-        return Misfit(a.clear, spec.fronts[-1] - spec.lost_height, f"is too high for the {role}")
+        return Misfit(a.clear, spec.fronts[-1] - spec.lost_height, "high")
     return None
 
 

@@ -2,19 +2,21 @@
 
 from collections.abc import Mapping
 from decimal import Decimal
-from typing import Literal
+from typing import Any, Literal
 
 from ..base import Frozen
 from ..errors import PinakothekeError
 from ..inventory import Thing
 from ..inventory.needs import ways
 from ..survey import envelopes as envelopes_of
-from ..systems import HOLDERS, family_of
+from ..systems import HOLDERS
 from ..tables import value
-from .contain import container_of
-from .furnish import Furnished, Task, design_of, furnish, reach_of
+from .costing import cost_of
+from .fits import ask
+from .furnish import Furnished, design_of, furnish, reach_of
 from .models import Design, Goal
-from .pool import allowed, candidates
+from .pool import candidates
+from .task import Task
 
 MOST_POINTS = 12
 TRIAL_MOVES = 2_500
@@ -48,24 +50,13 @@ class Sensitivity(Frozen):
     fits: bool = True
 
 
-def cost_of(design: Design) -> Decimal:
-    """Money for all parts and containers; screws and other packs come with the bill."""
-    total = sum((family_of(p).price(p) for p in design.parts if p.role != "container"), Decimal(0))
-    for part in design.parts:
-        box = design.box(container_of(design, part)) if part.role == "container" else None
-        total += Decimal(str(box.price)) if box else 0
-    return total
-
-
 def room_of(design: Design, things: Mapping[str, Thing]) -> float:
     """Share of everything the design can hold that is still empty: each holding part's free share, by its front."""
-    from .fits import ask
-
     free = whole = 0.0
     for part in design.parts:
         if part.role not in HOLDERS or part.role == "floor":
             continue
-        bay, family = design.bay_of(part), family_of(part)
+        bay, family = design.bay_of(part), design.family_of(part)
         capacity = family.capacity(part.role, bay)
         taken = 0.0
         for a in design.held_by(part.id):
@@ -81,7 +72,7 @@ def room_of(design: Design, things: Mapping[str, Thing]) -> float:
 def point_of(task: Task, design: Design) -> Point:
     """Where a design lies."""
     things = {t.id: t for t in task.things}
-    return Point(cost=cost_of(design), room=room_of(design, things),
+    return Point(cost=cost_of(design).total, room=room_of(design, things),
                  reach=reach_of(design, task.things, task.people, task.survey), families=design.families,
                  bays=len(design.bays), hangs=design.id)  # fmt: skip
 
@@ -111,7 +102,7 @@ def _beats(one: Point, other: Point) -> bool:
 def sensitivities(task: Task, best: Mapping[Goal, Furnished], complete: list[Design], points: tuple[Point, ...],
                   ) -> tuple[Sensitivity, ...]:  # fmt: skip
     """Short searches of the cheapest answer's own candidate under small changes."""
-    base_design = min(complete, key=cost_of)
+    base_design = min(complete, key=lambda d: cost_of(d).total)
     base = point_of(task, base_design)
     task.watch.progress(0.97, "what one more or one less would change")
     told: list[Sensitivity] = []
@@ -135,13 +126,10 @@ def sensitivities(task: Task, best: Mapping[Goal, Furnished], complete: list[Des
     return tuple(told)
 
 
-def _trial(task: Task, furnished: Furnished, **change: object) -> Point | None:
-    trial = Task(**{name: getattr(task, name) for name in _SAME} | change)
+def _trial(task: Task, furnished: Furnished, **change: Any) -> Point | None:
+    trial = task.but(**change)
     one = furnish(trial, "cheapest", furnished.candidate, TRIAL_MOVES)
     return None if one.interior.unplaced else point_of(trial, design_of(trial, "cheapest", one, bounded=False))
-
-
-_SAME = ("space", "survey", "envelopes", "things", "people", "rules", "finish", "stock", "seed", "effort", "watch")
 
 
 def _fewer_and_more(task: Task, furnished: Furnished, base: Point) -> list[Sensitivity]:
@@ -197,8 +185,8 @@ def _wider(task: Task, base: Point) -> list[Sensitivity]:
         return []
     gained = max((wider[s].x_to - wider[s].x_from - e.x_to + e.x_from for s, e in task.envelopes.items() if s in wider),
                  default=0)  # fmt: skip
-    trial = Task(**{name: getattr(task, name) for name in _SAME} | {"survey": survey, "envelopes": wider})
-    pool = candidates(survey, wider, allowed(task.rules), task.things, task.rules, task.finish)
+    trial = task.but(survey=survey, envelopes=wider)
+    pool = candidates(trial)
     pool = [c for c in pool if set(c.families) == set(base.families)] or pool
     pool.sort(key=lambda c: c.front())
     ones = [furnish(trial, "cheapest", c, 0) for c in pool[:: max(1, len(pool) // 6)]]

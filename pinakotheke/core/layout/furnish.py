@@ -1,86 +1,29 @@
 """One candidate furnished: lots cut for its bays, an interior searched, and the design that it makes."""
 
-from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field, replace
-from decimal import Decimal
-from functools import cached_property
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
-from ..house import HouseRules, Person
+from ..house import Person
 from ..inventory import Thing
-from ..inventory.containers import Container, owned_container
-from ..inventory.owned import Owned, offers
-from ..survey import Envelope, Survey
-from ..systems import Finish, Part, Range, family_named, family_of, family_of_range
+from ..inventory.containers import Container
+from ..survey import Survey
+from ..systems import INSIDE, Bay, Part, Range
+from ..systems.roles import COMES_WITH
 from .bound import lower_bound
 from .build import build
 from .candidates import Candidate
 from .contain import containers_on
-from .goals import REASONS, SPARE_SHELVES, TITLES, WEIGHTS
+from .costing import structure_price, worth_at_hand
+from .goals import REASONS, SPARE_SHELVES, TITLES
 from .interior import Choice, Interior, Problem, Scale, search
-from .lots import Household, Lot, cut
-from .models import BOUND_TOLERANCE, Assignment, Design, Goal, Outcome, Unplaced, Weights
+from .lots import Lot, cut
+from .models import Assignment, Design, Goal, Outcome, Unplaced
+from .task import Task, sockets_of
 from .trouble import trouble
 from .verify import verify
 
 WITHIN = 0.25
 """A gap up to this is called *within*; above it the bound says little."""
-
-
-@dataclass(slots=True)
-class Watch:
-    """What a long solve tells, and how it is stopped. `check` raises `Cancelled` or returns."""
-
-    check: Callable[[], None] = lambda: None
-    progress: Callable[[float, str], None] = lambda share, what: None
-    found: Callable[[Design], None] = lambda design: None
-
-
-@dataclass
-class Task:
-    """Everything a search is about."""
-
-    space: str
-    survey: Survey
-    envelopes: Mapping[str, Envelope]
-    things: tuple[Thing, ...]
-    people: tuple[Person, ...]
-    rules: HouseRules
-    finish: Finish = field(default_factory=Finish)
-    stock: tuple[Owned, ...] = ()
-    ranges: tuple[Range, ...] = ()
-    """The household's own ranges of parts."""
-    containers: tuple[Container, ...] = ()
-    """What containers the household can buy; those that ship when it lists none."""
-    weights: Weights | None = None
-    """A person's own weights, searched beside the usual goals."""
-    budget: Decimal | None = None
-    """No more than this, when asked."""
-    families: tuple[str, ...] | None = None
-    keep: Design | None = None
-    """A design of which the locked bays and parts stay."""
-    seed: int = 1
-    effort: float = 1.0
-    watch: Watch = field(default_factory=Watch)
-    lots: dict[tuple[int, float], tuple[Lot, ...]] = field(default_factory=dict)
-    """Lots cut so far, by candidate."""
-    takes: dict[tuple[object, ...], bool] = field(default_factory=dict)
-    """Whether a piece of a thing goes into a bay of a size, as far as it was asked."""
-
-    @cached_property
-    def home(self) -> Household:
-        """What of the household decides where things may live."""
-        at_hand = {o.id: owned_container(o) for o in self.stock}
-        owned = tuple((o.thing, at_hand[o.owned]) for o in offers(self.things, self.stock))
-        return Household(self.rules, self.people, sockets_of(self.survey), owned, self.containers)
-
-    def weights_for(self, goal: Goal) -> Weights:
-        """The weights of a goal."""
-        return self.weights if goal == "yours" and self.weights else WEIGHTS[goal]
-
-
-def sockets_of(survey: Survey) -> tuple[tuple[str, float], ...]:
-    """Section and middle of every socket."""
-    return tuple((o.section, o.x + o.width / 2) for o in survey.obstacles if o.kind == "socket")
 
 
 @dataclass(slots=True)
@@ -96,12 +39,17 @@ class Furnished:
 def furnish(task: Task, goal: Goal, candidate: Candidate, moves: int, start: Choice | None = None,
             handy: float = 1.0) -> Furnished:  # fmt: skip
     """Search an interior for a candidate, its things cut into lots as large as go in, or handier ones."""
-    key = (id(candidate), handy)
-    lots = task.lots.get(key)
+    key, known = (id(candidate), handy), task.cache.lots
+    lots = known.get(key)
     if lots is None:
-        lots = task.lots[key] = cut(task.things, candidate.bays, replace(task.home, handy=handy))
-    problem = Problem(lots, candidate.bays, Scale.of(task.weights_for(goal)))
+        lots = known[key] = cut(task.things, candidate.bays, replace(task.home, handy=handy))
+    problem = problem_of(task, goal, lots, candidate.bays)
     return improve(task, goal, candidate, problem, moves, start)
+
+
+def problem_of(task: Task, goal: Goal, lots: Sequence[Lot], bays: Sequence[Bay]) -> Problem:
+    """The interior to be searched for a goal."""
+    return Problem(lots, bays, Scale.of(task.weights_for(goal)), task.home)
 
 
 def improve(task: Task, goal: Goal, candidate: Candidate, problem: Problem, moves: int, start: Choice | None,
@@ -112,32 +60,30 @@ def improve(task: Task, goal: Goal, candidate: Candidate, problem: Problem, move
     scale = problem.scale
     # What the structure costs counts, and so does the front that is there to be used.
     structure = candidate.structure(task.envelopes, task.finish)
-    score = interior.cost + scale.money * float(sum((family_of(p).price(p) for p in structure), Decimal(0)))
+    score = interior.cost + scale.money * structure_price(structure, task.catalogue)
     score += scale.part * len(structure) + scale.hour * hours_to_stand(candidate)
-    score -= scale.front * candidate.front() / 1e4 + scale.money * _at_hand(candidate, interior)
+    score -= scale.front * candidate.front() / 1e4 + scale.money * _at_hand(task, candidate, interior)
     return Furnished(candidate, problem, interior, score)
 
 
-def _at_hand(candidate: Candidate, interior: Interior) -> float:
+def _at_hand(task: Task, candidate: Candidate, interior: Interior) -> float:
     """What the shelves would cost that are there already and only move."""
-    worth = 0.0
-    for bay in candidate.bays:
-        if bay.at_hand:
-            used = min(bay.at_hand, sum(c.role == "shelf" for c in interior.stacks[bay.index]))
-            worth += used * float(family_named(bay.family).component("shelf", bay).price)
-    return worth
+    return sum(
+        worth_at_hand(task.catalogue.of(bay), bay, sum(c.role == "shelf" for c in interior.stacks[bay.index]))
+        for bay in candidate.bays if bay.at_hand
+    )  # fmt: skip
 
 
 def hours_to_stand(candidate: Candidate) -> float:
     """Hours to stand the modules of a candidate, before what goes into them."""
-    return float(sum(family.table["hours_a_module"] * (last - first) for family, _, _, first, last in candidate.spans))
+    return float(sum(family.table.hours_a_module * (last - first) for family, _, _, first, last in candidate.spans))
 
 
 def design_of(task: Task, goal: Goal, furnished: Furnished, *, bounded: bool = True) -> Design:
     """The placed design with its outcome; an answer that the verifier faults is a defect and raises."""
     candidate, interior, lots = furnished.candidate, furnished.interior, furnished.problem.lots
     structure = candidate.structure(task.envelopes, task.finish) if task.keep is None else kept_parts(task.keep)
-    built = build(interior, candidate.bays, spare_shelves=goal in SPARE_SHELVES)
+    built = build(interior, candidate.bays, task.catalogue, spare_shelves=goal in SPARE_SHELVES)
     left: dict[str, int] = {}
     for lot, choice in zip(lots, interior.choices, strict=True):
         if choice < 0:
@@ -189,28 +135,21 @@ def _owned(task: Task, assignments: list[Assignment]) -> tuple[Container, ...]:
 def _ranges(task: Task, candidate: Candidate) -> tuple[Range, ...]:
     """Of the household's own ranges those that a design is made of."""
     known = (*task.ranges, *(task.keep.ranges if task.keep else ()))
-    return tuple({r.family_id: r for r in known if family_of_range(r).id in candidate.families}.values())
+    return tuple({r.family_id: r for r in known if r.family_id in candidate.families}.values())
 
 
 def kept_parts(design: Design) -> tuple[Part, ...]:
     """What stays of a design when its unlocked insides are found anew: structure, and what is locked."""
     holders = {p.id for p in design.parts if stays_put(design, p)}
-    return tuple(
-        p for p in design.parts
-        if p.id in holders or (p.role in ("bracket", "cleat", "container") and p.id.rsplit("-", 1)[0] in holders)
-    )  # fmt: skip
+    return tuple(p for p in design.parts if p.id in holders or (p.role in COMES_WITH and p.belongs_to in holders))
 
 
 def stays_put(design: Design, part: Part) -> bool:
     """Whether a part is of the structure, locked, or in a locked bay."""
-    if part.role in ("bracket", "cleat", "container"):
+    if part.role in COMES_WITH:
         return False
-    inside = part.bay is not None and (part.role in _INSIDE)
+    inside = part.bay is not None and part.role in INSIDE
     return not inside or part.locked or design.bays[part.bay or 0].locked
-
-
-_INSIDE = frozenset({"base", "shelf", "shoe shelf", "rail", "face rail", "trouser rack", "tie rack", "drawer", "tray",
-                     "basket", "hamper", "hooks", "floor", "platform", "strip", "cover"})  # fmt: skip
 
 
 def kept_assignments(design: Design) -> tuple[Assignment, ...]:
@@ -222,16 +161,10 @@ def kept_assignments(design: Design) -> tuple[Assignment, ...]:
 def outcome_of(furnished: Furnished, *, bounded: bool = True) -> Outcome:
     """What can be said of an interior; without a bound (`bounded` false) only that it was found."""
     interior = furnished.interior
-    bound = min(lower_bound(furnished.problem), interior.cost) if bounded else 0.0
-    gap = (interior.cost - bound) / interior.cost if interior.cost > 0 else 0.0
-    if gap <= BOUND_TOLERANCE:
-        return Outcome(status="proven", objective=interior.cost, bound=interior.cost, run=furnished.candidate.run,
-                       method="the bound of the linear programme is met")  # fmt: skip
-    return Outcome(
-        status="within" if gap <= WITHIN else "best found", objective=interior.cost, bound=bound,
-        run=furnished.candidate.run,
-        method=f"annealing, {interior.moves} moves; exact order in each bay; bound by linear programme",
-    )  # fmt: skip
+    bound = lower_bound(furnished.problem) if bounded else None
+    return Outcome.of(interior.cost, bound, within=WITHIN, run=furnished.candidate.run,
+                      method=f"annealing, {interior.moves} moves; exact order in each bay; "
+                             f"{'bound by linear programme' if bounded else 'no bound reckoned'}")  # fmt: skip
 
 
 def reach_of(design: Design, things: tuple[Thing, ...], people: tuple[Person, ...], survey: Survey) -> float:
@@ -244,5 +177,5 @@ def reach_of(design: Design, things: tuple[Thing, ...], people: tuple[Person, ..
             part = design.part(a.part)
             bay = design.bay_of(part)
             at = int(getattr(part, bay.axis))
-            total += trouble(thing, part.role, at, part.h, bay, design.family_in(bay), people, sockets)
+            total += trouble(thing, part.role, at, part.h, bay, design.family_of(bay), people, sockets)
     return total

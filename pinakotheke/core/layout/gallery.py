@@ -3,11 +3,10 @@
 from collections.abc import Callable
 from math import inf
 
-from ..systems import family_named
 from .frontier import Point, point_of
-from .furnish import Task
 from .goals import REASONS, TITLES
 from .models import Design, Goal
+from .task import Task
 
 
 def rightly_named(task: Task, designs: dict[str, Design]) -> list[Design]:
@@ -45,10 +44,10 @@ def rightly_named(task: Task, designs: dict[str, Design]) -> list[Design]:
 def _in_family(design: Design, key: str) -> Design:
     """A design under the name of its main family."""
     names = [b.family for b in design.bays]
-    family = family_named(max(dict.fromkeys(names), key=names.count))
+    family = design.catalogue[max(dict.fromkeys(names), key=names.count)]
     return design.model_copy(
         update={"id": key, "title": f"In {family.spoken}",
-                "reason": f"Another way to build it. {family.table['about']}"}
+                "reason": f"Another way to build it. {family.about}"}
     )  # fmt: skip
 
 

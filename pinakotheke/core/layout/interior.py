@@ -7,15 +7,17 @@ by the caller.
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, get_args
 
 import numpy as np
 
-from ..systems import FRONTS, Bay, Holder, family_named
+from ..house import HouseRules
+from ..systems import FRONTS, Bay, Holder
 from ..tables import value
 from . import columns
-from .lots import Lot, Spot, component_of
+from .lots import Lot, Spot
 from .models import Weights
+from .task import Household
 
 UNPLACED = 10_000.0
 """Cost of a lot without a place in an answer: more than any layout is worth."""
@@ -24,10 +26,7 @@ EXACT, EXACT_LAST = 5, 12
 HOT, COLD = 120.0, 1.0
 CHUNK = 1500
 """Moves between two looks whether the asker withdrew."""
-ROLES: tuple[Holder, ...] = (
-    "drawer", "shelf", "base", "shoe shelf", "rail", "face rail", "trouser rack", "tie rack", "tray", "basket",
-    "hamper", "hooks", "floor", "platform", "strip",
-)  # fmt: skip
+ROLES: tuple[Holder, ...] = get_args(Holder)
 CODE: dict[str, int] = {role: n for n, role in enumerate(ROLES)}
 
 Check = Callable[[], None]
@@ -87,6 +86,7 @@ class Problem:
     lots: Sequence[Lot]
     bays: Sequence[Bay]
     scale: Scale
+    home: Household
     starts: Any = None
     spots: list[tuple[int, Spot]] = field(default_factory=list)
     arrays: tuple[Any, ...] = ()
@@ -100,6 +100,7 @@ class Problem:
         self.arrays = (*self._spot_tables(), *self._bay_tables(), *self._labels())
 
     def _spot_tables(self) -> tuple[Any, Any, Any]:
+        families, component = self.home.families, self.home.cache.component
         m = max(1, len(self.spots))
         spot_i, spot_f = np.zeros((m, 8), np.int64), np.zeros((m, 6))
         rows: dict[tuple[float, ...], int] = {}
@@ -108,20 +109,19 @@ class Problem:
             spot_i[k, columns.RANK] = rank
         for k, (_, spot) in enumerate(self.spots):
             bay = self.bays[spot.bay]
-            family = family_named(bay.family)
-            price, capacity, rating, hours = component_of(family, spot.role, bay, spot.front)
+            family = families.of(bay)
+            price, capacity, rating, hours = component(family, spot.role, bay, spot.front)
             role = "shelf" if spot.role == "base" else spot.role
             if spot.role == "base" and "shelf" in family.specs:
                 # The credit for a base is a shelf's price, so a base is reckoned as one first.
-                price = component_of(family, "shelf", bay, 0)[0]
+                price = component(family, "shelf", bay, 0)[0]
             spot_i[k, : columns.RANK] = (
                 spot.bay, CODE[role], spot.units, spot.lowest, spot.highest,
                 rows.setdefault(spot.troubles, len(rows)),
             )  # fmt: skip
             spot_i[k, columns.FLOOR] = int(spot.highest == 0 and spot.way == "floor")
             opening = self.scale.money * price + self.scale.part + self.scale.hour * hours
-            own = spot.container.startswith("own-")
-            extra = self.scale.money * spot.extra - (self.scale.reuse * 5 if own else 0)
+            extra = self.scale.money * spot.extra - (self.scale.reuse * 5 if spot.at_hand else 0)
             spot_f[k] = (spot.asked, spot.mass, capacity, rating, opening, extra)
         pitches = max((b.pitches for b in self.bays), default=0)
         troubles = np.zeros((max(1, len(rows)), pitches + 1))
@@ -136,9 +136,9 @@ class Problem:
         most = max((len(b.blocked) for b in self.bays), default=0)
         blocked, n_blocked = np.zeros((n, max(1, most), 3), np.int64), np.zeros(n, np.int64)
         for k, bay in enumerate(self.bays):
-            family = family_named(bay.family)
+            family = self.home.families.of(bay)
             bay_i[k] = (0 if bay.locked else bay.pitches, int(bay.has_base), int(bay.loose))
-            shelf = component_of(family, "shelf", bay, 0)[0] if "shelf" in family.specs else 0.0
+            shelf = self.home.cache.component(family, "shelf", bay, 0)[0] if "shelf" in family.specs else 0.0
             shelf_points = self.scale.money * shelf + self.scale.part
             across = bay.w if bay.axis != "x" else bay.depth
             bay_f[k] = (self.scale.front * across * bay.pitch / 1e4, shelf_points, shelf_points)
@@ -292,4 +292,4 @@ def fronts_of(compartment: Compartment) -> int:
 
 def prime() -> None:
     """Compile the kernel, or fetch it from where an earlier run kept it, so that nobody waits for it later."""
-    search(Problem([], [], Scale.of(Weights())), moves=0, seed=1, check=lambda: None)
+    search(Problem([], [], Scale.of(Weights()), Household(HouseRules(), ())), moves=0, seed=1, check=lambda: None)

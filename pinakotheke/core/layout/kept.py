@@ -1,7 +1,7 @@
 """A design as a candidate to furnish anew: locked bays and parts stay, with what is in them."""
 
 from ..inventory import Thing
-from ..systems import Bay, Blocked, family_named
+from ..systems import Bay, Blocked
 from .candidates import Candidate
 from .fits import ask
 from .furnish import kept_assignments, stays_put
@@ -25,7 +25,7 @@ def kept_candidate(design: Design, things: tuple[Thing, ...]) -> tuple[Candidate
 def _with_locked(design: Design, bay: Bay, things: dict[str, Thing]) -> Bay:
     if bay.locked:
         return bay
-    family = family_named(bay.family)
+    family = design.family_of(bay)
     closed = list(bay.blocked)
     for part in design.parts:
         if part.bay == bay.index and part.locked and stays_put(design, part) and part.role not in ("frame", "panel"):

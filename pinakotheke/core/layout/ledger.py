@@ -1,13 +1,15 @@
 """The ledger: for each kind of storage what is asked, what the design gives, and what is spare."""
 
 from collections import defaultdict
+from typing import cast
 
 from ..base import Frozen, Why
 from ..house import HouseRules
 from ..inventory import Thing, demand, needs
 from ..inventory.demand import UNIT_OF, litres
 from ..inventory.needs import STORAGE_OF, STORAGES, Storage
-from ..systems import HOLDERS, Part, Role, family_of
+from ..systems import HOLDERS, Part
+from ..systems.roles import EMPTY_IS
 from .fits import Ask, ask
 from .models import Assignment, Design
 
@@ -66,7 +68,7 @@ def _sums(things: tuple[Thing, ...], design: Design) -> tuple[dict[Storage, floa
             asked[storage] += in_unit(design, part, n.amount, storage)
             given[storage] += in_unit(design, part, room * n.amount / total if total else 0.0, storage)
         if not held and part.role in EMPTY_IS:
-            storage = EMPTY_IS[part.role]
+            storage = cast(Storage, EMPTY_IS[part.role])
             given[storage] += in_unit(design, part, room, storage)
     for left in design.unplaced:
         if left.thing in by_id:
@@ -75,12 +77,6 @@ def _sums(things: tuple[Thing, ...], design: Design) -> tuple[dict[Storage, floa
     return asked, given
 
 
-EMPTY_IS: dict[Role, Storage] = {
-    "base": "shoes", "shelf": "folded", "tray": "shoes", "rail": "hanging", "drawer": "drawers", "basket": "drawers",
-    "shoe shelf": "shoes", "face rail": "hanging", "trouser rack": "hanging", "hooks": "hooks", "tie rack": "hooks",
-    "platform": "overhead", "strip": "drawers",
-}  # fmt: skip
-"""The ledger line that an empty compartment counts for."""
 HOOK_EVERY = 120.0
 """Width that one hook is reckoned to give, mm; common practice."""
 PLATFORM_CLEAR = 450.0
@@ -90,18 +86,18 @@ PLATFORM_CLEAR = 450.0
 def ask_of(design: Design, part: Part, a: Assignment, things: dict[str, Thing]) -> Ask:
     """What one assignment asks of its part."""
     box = design.box(a.container) if a.container else None
-    return ask(things[a.thing], a.way, part.role, family_of(part), design.bay_of(part), design.rules, a.count,
+    return ask(things[a.thing], a.way, part.role, design.family_of(part), design.bay_of(part), design.rules, a.count,
                turned=a.turned, container=box)  # fmt: skip
 
 
 def capacity(design: Design, part: Part) -> float:
     """What a holding part gives, in its own unit: mm, or mm² of a drawer's floor."""
-    return family_of(part).capacity(part.role, design.bay_of(part))
+    return design.family_of(part).capacity(part.role, design.bay_of(part))
 
 
 def in_unit(design: Design, part: Part, amount: float, storage: Storage) -> float:
     """An amount of a part in the unit of its ledger line: mm, litres of drawer or platform, or hooks."""
-    spec, unit = family_of(part).spec(part.role), UNIT_OF[storage]
+    spec, unit = design.family_of(part).spec(part.role), UNIT_OF[storage]
     bay = design.bay_of(part)
     if unit == "litres":
         if spec.capacity == "area":

@@ -8,22 +8,20 @@ the verifier and the checks use as well.
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field
-from functools import lru_cache
 from math import ceil, inf
 
-from ..house import HouseRules, Person
 from ..inventory import Thing
 from ..inventory.containers import Container, boxes_for, containers, is_loose
 from ..inventory.kinds import Way
 from ..inventory.needs import ways
-from ..systems import FRONTS, HANGING, Bay, Family, Holder, family_named
+from ..systems import FRONTS, HANGING, Bay, Family, Holder
 from ..tables import value
 from .fits import Ask, ask, front_for, misfit, position
+from .task import Household
 from .trouble import troubles
 
 TURNABLE: frozenset[Way] = frozenset({"box", "floor", "hook", "shelf", "drawer"})
 MOST_SPLITS = 60
-MOST_KNOWN = 20_000
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,6 +48,8 @@ class Spot:
     """Points when the compartment stands so many pitches up."""
     extra: float = 0.0
     """Money for containers."""
+    at_hand: bool = False
+    """Its containers are the household's own."""
 
 
 @dataclass(slots=True)
@@ -60,21 +60,6 @@ class Lot:
     thing: Thing
     count: int
     spots: list[Spot] = field(default_factory=list)
-
-
-@dataclass(frozen=True, slots=True)
-class Household:
-    """What of a household decides where things may live."""
-
-    rules: HouseRules
-    people: tuple[Person, ...]
-    sockets: tuple[tuple[str, float], ...] = ()
-    owned: tuple[tuple[str, Container], ...] = ()
-    """Containers the household has, each with the thing it suits."""
-    to_buy: tuple[Container, ...] = ()
-    """Containers the household buys from; those that ship when it lists none."""
-    handy: float = 1.0
-    """A lot takes no more than this share of a compartment: small lots pack tighter, large ones keep together."""
 
 
 def cut(things: tuple[Thing, ...], bays: tuple[Bay, ...], home: Household) -> tuple[Lot, ...]:
@@ -93,7 +78,7 @@ def cut(things: tuple[Thing, ...], bays: tuple[Bay, ...], home: Household) -> tu
 
 def takes_one(thing: Thing, bay: Bay, home: Household) -> bool:
     """Whether one piece goes into some compartment of a bay."""
-    family = family_named(bay.family)
+    family = home.families.of(bay)
     for way in ways(thing, home.rules):
         for role in _roles(family, way, bay):
             for turned in (False, True) if way in TURNABLE else (False,):
@@ -174,24 +159,24 @@ def _rooms(thing: Thing, way: Way, turned: bool, bays: list[Bay], home: Househol
     """Compartments of every size and strength that take one piece, with their capacity and rating."""
     best: dict[tuple[str, Holder, float, float], _Room] = {}
     for bay in bays:
-        family = family_named(bay.family)
+        family = home.families.of(bay)
         for role in _roles(family, way, bay):
             a = ask(thing, way, role, family, bay, home.rules, 1, turned=turned)
             if misfit(thing, way, role, a, family, bay) is None:
-                component = component_of(family, role, bay, front_for(family, role, a))
+                component = home.cache.component(family, role, bay, front_for(family, role, a))
                 best.setdefault((bay.family, role, component[1], component[2]), (bay, role, component[1], component[2]))
     return list(best.values())
 
 
 def _holds(thing: Thing, way: Way, turned: bool, count: int, room: _Room, reserve: float, home: Household) -> bool:
     bay, role, capacity, rating = room
-    a = ask(thing, way, role, family_named(bay.family), bay, home.rules, count, turned=turned)
+    a = ask(thing, way, role, home.families.of(bay), bay, home.rules, count, turned=turned)
     return a.amount <= capacity * reserve * home.handy and a.mass <= rating
 
 
-def _roles(family: Family, way: Way, bay: Bay) -> Iterator[Holder]:
-    """Compartments that take a way of storing; a base is a shelf at the foot, and stands for itself only where it
-    takes what a shelf does not.
+def _roles(family: Family, way: Way, bay: Bay, bases: bool = False) -> Iterator[Holder]:
+    """Compartments that take a way of storing; a base is a shelf at the foot, and stands for itself where it takes what
+    a shelf does not, or where `bases` are asked for by themselves.
     """
     shelf = family.specs.get("shelf")
     for role, spec in family.specs.items():
@@ -199,21 +184,14 @@ def _roles(family: Family, way: Way, bay: Bay) -> Iterator[Holder]:
             continue
         if spec.on_floor and bay.axis == "z" and bay.z0 > 0:
             continue  # a storey has no floor of its own
-        if role == "base" and (not bay.has_base or (shelf is not None and way in shelf.ways)):
+        if role == "base" and (not bay.has_base or (shelf is not None and way in shelf.ways and not bases)):
             continue
         yield role
 
 
-@lru_cache(maxsize=20_000)
-def component_of(family: Family, role: Holder, bay: Bay, front: int) -> tuple[float, float, float, float]:
-    """Price, capacity, rating and hours of a compartment; remembered, since every lot asks for the same few."""
-    c = family.component(role, bay, front)
-    return float(c.price), c.capacity, c.rating, c.hours
-
-
 def _spots(thing: Thing, count: int, bays: list[Bay], home: Household) -> Iterator[Spot]:
     for bay in bays:
-        family = family_named(bay.family)
+        family = home.families.of(bay)
         for way, container, against in _ways(thing, home):
             for role in _roles(family, way, bay):
                 straight = _spot(thing, count, way, role, family, bay, home, False, container, against)
@@ -237,7 +215,7 @@ def _spot(thing: Thing, count: int, way: Way, role: Holder, family: Family, bay:
     if misfit(thing, way, role, a, family, bay) is not None:
         return None
     front = front_for(family, role, a)
-    _, capacity, rating, _ = component_of(family, role, bay, front)
+    _, capacity, rating, _ = home.cache.component(family, role, bay, front)
     asked = a.amount / (1 - home.rules.reserve)
     if asked > capacity >= a.amount:
         # A single wide piece may use its compartment whole: the reserve then has to come from elsewhere.
@@ -255,31 +233,28 @@ def _spot(thing: Thing, count: int, way: Way, role: Holder, family: Family, bay:
         money = container.price * (boxes_for(thing, container, count) or 0)
     return Spot(bay=bay.index, role=role, way=way, turned=turned, container=container.id if container else "",
                 asked=asked, mass=a.mass, units=units, below=below, front=front, lowest=lowest, highest=highest,
-                troubles=_troubles(thing, role, family, bay, home, below, front, against), extra=money)  # fmt: skip
-
-
-_KNOWN: dict[tuple[object, ...], tuple[float, ...]] = {}
+                troubles=_troubles(thing, role, family, bay, home, below, front, against), extra=money,
+                at_hand=container is not None and container.at_hand)  # fmt: skip
 
 
 def _troubles(thing: Thing, role: Holder, family: Family, bay: Bay, home: Household, below: int, front: int,
               against: float) -> tuple[float, ...]:  # fmt: skip
-    """Trouble at every foot; remembered by what decides it, since things of one owner and use share it."""
-    power = home.sockets and "power" in thing.row.needs
+    """Trouble at every foot; remembered for the search by all that decides it within one household and survey, since
+    things of one owner and use share it.
+    """
+    powered = bool(home.sockets) and "power" in thing.row.needs
     key = (
-        thing.owner, thing.frequency, thing.row.low, thing.hazards, role, family.id, below, front, against, bay.z0,
-        bay.pitches, bay.pitch, bay.depth, bay.foot, bay.axis, bay.blind > 0, (bay.section, bay.x) if power else power,
-        home.people,
+        thing.owner, thing.frequency, thing.row.low, thing.hazards, role, family.id, below, front, against, bay.z0, bay.z1,
+        bay.pitch, bay.depth, bay.hang_depth, bay.foot, bay.axis, bay.blind > 0,
+        (bay.section, bay.x, bay.w) if powered else (),
     )  # fmt: skip
-    known = _KNOWN.get(key)
+    known = home.cache.troubles.get(key)
     if known is None:
         spec = family.spec(role)
         height = front or (spec.fronts[0] if spec.fronts else spec.height)
         places = [bay.z0 + (foot + below) * bay.pitch for foot in range(bay.pitches + 1)]
         points = troubles(thing, role, places, height, bay, family, home.people, home.sockets)
-        known = tuple(against + p for p in points)
-        if len(_KNOWN) > MOST_KNOWN:
-            _KNOWN.clear()
-        _KNOWN[key] = known
+        known = home.cache.troubles[key] = tuple(against + p for p in points)
     return known
 
 

@@ -1,6 +1,6 @@
 """A design and how it was obtained."""
 
-from typing import Annotated, Literal, Self
+from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, model_validator
 
@@ -9,7 +9,8 @@ from ..house import HouseRules
 from ..inventory.containers import Container, containers
 from ..inventory.kinds import Way
 from ..survey import Envelope
-from ..systems import Bay, Family, Finish, Part, Range, Row, family_named, family_of_range
+from ..systems import SHIPPED_ONLY, Bay, Catalogue, Family, Finish, Part, Range, Row
+from .older import brought_up
 
 Goal = Literal["cheapest", "roomiest", "reach", "quickest", "yours"]
 GOALS: tuple[Goal, ...] = ("cheapest", "roomiest", "reach", "quickest")
@@ -34,29 +35,52 @@ class Weights(Frozen):
 
 
 class Outcome(Frozen):
-    """What the search can say of its answer. `proven`: objective meets the bound; `within`: the gap is known and
-    small; `best found`: no useful bound. Objective and bound are the goal's own points, less is better.
+    """What the search can say of its answer. *proven*: the objective meets its bound; *within*: the gap is known and
+    small; *best found*: the bound is far, or none was reckoned. Objective and bound are the goal's own points, less is
+    better; what the household has already counts in favour, so both may lie below zero.
     """
 
     status: Literal["proven", "within", "best found"]
     objective: float
-    bound: float
+    bound: float | None
+    """No layout of the same candidate costs less; None where nothing is known of that."""
     method: str
     run: str
 
     @model_validator(mode="after")
     def _is_consistent(self) -> Self:
-        # What the household has already counts in favour, so an objective may lie below zero.
-        if self.bound > self.objective + (1 + abs(self.objective)) * BOUND_TOLERANCE:
+        gap = self.gap
+        if gap is not None and gap < 0:
             raise ValueError(f"the bound {self.bound} lies above the objective {self.objective}")
-        if (self.status == "proven") != (self.gap <= BOUND_TOLERANCE):
-            raise ValueError(f"status {self.status!r} contradicts the gap {self.gap:.4f}")
+        if self.status != "best found" and gap is None:
+            raise ValueError(f"status {self.status!r} without a bound")
+        if gap is not None and (self.status == "proven") != (gap <= BOUND_TOLERANCE):
+            raise ValueError(f"status {self.status!r} contradicts the gap {gap:.4f}")
         return self
 
     @property
-    def gap(self) -> float:
-        """(objective − bound) ÷ objective; zero when both are zero."""
-        return (self.objective - self.bound) / self.objective if self.objective > 0 else 0.0
+    def gap(self) -> float | None:
+        """(objective − bound) ÷ the greater of their sizes; 0 when they meet, None without a bound."""
+        return None if self.bound is None else gap_of(self.objective, self.bound)
+
+    @classmethod
+    def of(cls, objective: float, bound: float | None, *, method: str, run: str, within: float) -> "Outcome":
+        """The outcome that an objective and its bound make; a gap up to `within` is called so."""
+        if bound is not None and objective - bound <= BOUND_TOLERANCE * (1 + abs(objective)):
+            return cls(status="proven", objective=objective, bound=objective, run=run,
+                       method="the bound of the linear programme is met")  # fmt: skip
+        near = bound is not None and gap_of(objective, bound) <= within
+        return cls(status="within" if near else "best found", objective=objective, bound=bound, method=method, run=run)
+
+
+def gap_of(objective: float, bound: float) -> float:
+    """Relative gap of an objective that is minimised to its lower bound, sound for either sign.
+
+    >>> gap_of(10, 5), gap_of(-5, -10), gap_of(0, -3), gap_of(0, 0)
+    (0.5, 0.5, 1.0, 0.0)
+    """
+    scale = max(abs(objective), abs(bound))
+    return (objective - bound) / scale if scale else 0.0
 
 
 class Assignment(Frozen):
@@ -115,11 +139,19 @@ class Design(Frozen):
     """The household's own ranges it is made of, as they were."""
     outcome: Outcome
 
-    @model_validator(mode="after")
-    def _brings_its_ranges(self) -> Self:
-        for own in self.ranges:
-            family_of_range(own)
-        return self
+    @model_validator(mode="before")
+    @classmethod
+    def _of_before(cls, data: Any) -> Any:
+        return brought_up(data) if isinstance(data, dict) else data
+
+    @property
+    def catalogue(self) -> Catalogue:
+        """The families it may be built of."""
+        return Catalogue(self.ranges) if self.ranges else SHIPPED_ONLY
+
+    def family_of(self, item: Part | Bay) -> Family:
+        """The family of a part or a bay; raises `NoSuchFamily`."""
+        return self.catalogue[item.family]
 
     @property
     def families(self) -> tuple[str, ...]:
@@ -143,10 +175,6 @@ class Design(Frozen):
         if part.bay is None or part.bay >= len(self.bays):
             raise KeyError(part.id)
         return self.bays[part.bay]
-
-    def family_in(self, bay: Bay) -> Family:
-        """The family of a bay."""
-        return family_named(bay.family)
 
     def held_by(self, part_id: str) -> tuple[Assignment, ...]:
         """What is assigned to a part."""

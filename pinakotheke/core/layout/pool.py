@@ -1,16 +1,16 @@
 """The candidates of a whole space: fills of its sections put together, those that differ most first."""
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Iterable
 from collections.abc import Set as AbstractSet
 
 from ..house import HouseRules
-from ..inventory import Thing
 from ..inventory.needs import ways
 from ..survey import Envelope, Survey
 from ..survey.models import Section
 from ..survey.stacks import members
-from ..systems import FAMILIES, Family, Finish, Range, family_named, family_of_range
-from .candidates import COMPANIONS, MOST_CANDIDATES, Candidate, Fill, blind_zones, fills_of, stand, with_companions
+from ..systems import FAMILIES, Family, Finish, Range, family_of_range
+from .candidates import MOST_CANDIDATES, Candidate, Fill, blind_zones, fills_of, stand, with_companions
+from .task import Task
 
 RANKED = 4
 """Fills of a section that are tried with those of the other sections."""
@@ -37,20 +37,25 @@ def feet_of(survey: Survey) -> dict[str, int]:
     }  # fmt: skip
 
 
-def candidates(survey: Survey, envelopes: Mapping[str, Envelope], families: Iterable[str], things: tuple[Thing, ...],
-               rules: HouseRules, finish: Finish, check: Callable[[], None] = lambda: None) -> list[Candidate]:  # fmt: skip
-    """Every candidate worth a look, at most `MOST_CANDIDATES`; `check` may break it off."""
+def families_of(task: Task) -> tuple[str, ...]:
+    """Families that a search may build of: those that were asked for, or all that the house rules allow."""
+    return task.families if task.families is not None else allowed(task.rules, task.ranges)
+
+
+def candidates(task: Task) -> list[Candidate]:
+    """Every candidate worth a look, at most `MOST_CANDIDATES`; the task's watch may break it off."""
+    survey, envelopes, finish = task.survey, task.envelopes, task.finish
     blind, feet = blind_zones(survey), feet_of(survey)
-    allowed_families = [family_named(f) for f in families]
+    allowed_families = [task.catalogue[f] for f in families_of(task)]
     by_section: _BySection = []
-    wanted = {way for t in things if t.stays for way in ways(t, rules)}
+    wanted = {way for t in task.things if t.stays for way in ways(t, task.rules)}
     for section in survey.parts:
         envelope = envelopes.get(section.id)
         if envelope is None:
             continue
         fills: dict[str, list[Fill]] = {}
         for family in allowed_families:
-            check()
+            task.watch.check()
             made = fills_of(family, section, envelope, finish, blind.get(section.id, []))
             if made:
                 fills[family.id] = made
@@ -81,8 +86,8 @@ def _mixed(family: Family, made: list[Fill], others: list[Family], section: Sect
     has = {way for spec in family.specs.values() for way in spec.ways}
     lacks = (wanted - has) | (wanted & {"hook", "floor", "overhead"})
     useful = [
-        o for name in COMPANIONS for o in others
-        if o.kind == name and (section.slope != "none" or lacks & {w for s in o.specs.values() for w in s.ways})
+        o for o in sorted(others, key=lambda o: o.companion)
+        if o.companion and (section.slope != "none" or lacks & {w for s in o.specs.values() for w in s.ways})
     ]  # fmt: skip
     if not useful or section.kind not in ("run", "void"):
         return []

@@ -9,12 +9,10 @@ from collections.abc import Mapping
 
 from ..errors import EditRefused
 from ..survey import Envelope
-from ..systems import FAMILIES, HOLDERS, Bay, Finish, Part, Range, Row, Shape, family_named, family_of_range, is_known
+from ..systems import FAMILIES, INSIDE, Bay, Family, Finish, Part, Range, Row, Shape
 from .candidates import shapes_worth, ways_to_fill
 from .fits import position
 from .models import Design, Standing, Unplaced
-
-INSIDE = HOLDERS | {"cover"}
 
 
 def _standing(design: Design, bay: Bay) -> Standing:
@@ -39,7 +37,7 @@ def _refuse_storeys(standing: Standing) -> None:
 def widened(design: Design, bay: Bay, steps: int) -> Design:
     """With the next wider or narrower module for one bay."""
     standing = _standing(design, bay)
-    family, row = family_named(standing.family), standing.row
+    family, row = design.catalogue[standing.family], standing.row
     at = bay.index - standing.first
     sizes = sorted({*family.modules_at(row.shape), *family.corners})
     if family.fillings(2000) is not None:
@@ -55,7 +53,7 @@ def reshaped(design: Design, bay: Bay, taller: int, deeper: int) -> Design:
     """With the next taller or lower height, or the next greater or lesser depth, for a row."""
     standing = _standing(design, bay)
     _refuse_storeys(standing)
-    family, shape = family_named(standing.family), standing.row.shape
+    family, shape = design.catalogue[standing.family], standing.row.shape
     shapes = family.shapes(_region(design, standing.section), design.finish)
     members = sorted({s.member for s in shapes})
     depths = sorted({s.depth for s in shapes if s.member == shape.member or taller})
@@ -78,23 +76,31 @@ def _next(sizes: list[int], now: int, steps: int, what: str) -> int:
 
 def _placed_row(design: Design, standing: Standing, row: Row) -> Design:
     """The row where it was, or moved left as far as its new size asks; refused where it does not stand."""
-    family, region = family_named(standing.family), _region(design, standing.section)
-    others = [s.row for s in design.rows if s is not standing and s.section == standing.section]
+    family, region = design.catalogue[standing.family], _region(design, standing.section)
+    others = [s for s in design.rows if s is not standing and s.section == standing.section]
     over = max(0, row.end - standing.row.end)
     for x in (row.x, row.x - over, row.x - over // 2):
         moved = row.model_copy(update={"x": x})
-        clear = all(moved.end + family.ends <= o.x or o.end <= x for o in others if o.shape.height > 0)
-        if family.allows(region, moved) and (clear or not others):
+        if family.allows(region, moved) and not any(
+            _meet(family, moved, design.catalogue[o.family], o.row) for o in others
+        ):
             new = standing.model_copy(update={"row": moved})
             return restood(design, {standing: new}, {b: b for b in range(len(design.bays))})
     raise EditRefused("The row would not stand there.", "Make another bay narrower first, or choose a lower height.")
+
+
+def _meet(family: Family, row: Row, other_family: Family, other: Row) -> bool:
+    """Whether two rows take the same wall: beside each other, or one over the other, they do not."""
+    beside = row.end + family.ends <= other.x or other.end + other_family.ends <= row.x
+    low, other_low = family.lowest(row.shape), other_family.lowest(other.shape)
+    return not (beside or low >= other.shape.height or other_low >= row.shape.height)
 
 
 def mirrored(design: Design, bay: Bay) -> Design:
     """With a row turned about the middle of what it may stand in."""
     standing = _standing(design, bay)
     _refuse_storeys(standing)
-    family, region, row = family_named(standing.family), _region(design, standing.section), standing.row
+    family, region, row = design.catalogue[standing.family], _region(design, standing.section), standing.row
     start, end = region.span(0, row.shape.height)
     widths = row.widths[::-1]
     places = dict.fromkeys((start + end - row.end - family.ends, row.x))
@@ -112,16 +118,16 @@ def swapped_family(design: Design, bay: Bay, family_id: str, own: Range | None) 
     """With a row stood anew in another family (or a range of the household's `own`), empty: the height nearest to the
     old one that stands there, and as much of its length as modules fill.
     """
-    if own is not None and family_of_range(own).id == family_id and own not in design.ranges:
+    if own is not None and own.family_id == family_id and own not in design.ranges:
         design = design.model_copy(update={"ranges": (*design.ranges, own)})
-    if not is_known(family_id):
+    if family_id not in design.catalogue:
         raise EditRefused(f"There is no family {family_id}.", f"There are {', '.join(FAMILIES)}.")
-    standing, family = _standing(design, bay), family_named(family_id)
+    standing, family = _standing(design, bay), design.catalogue[family_id]
     region, old = _region(design, standing.section), standing.row
-    end = old.end + family_named(standing.family).ends
+    end = old.end + design.catalogue[standing.family].ends
     shapes = sorted(shapes_worth(family, region, design.finish), key=lambda s: abs(s.height - old.shape.height))
     for shape in shapes:
-        row = _filled(family_id, shape, region, old.x, end)
+        row = _filled(family, shape, region, old.x, end)
         if row is not None:
             count = len(row.widths)
             moves: dict[int, int | None] = {}
@@ -133,8 +139,8 @@ def swapped_family(design: Design, bay: Bay, family_id: str, own: Range | None) 
     raise EditRefused(f"{family.name} does not stand there.", "Choose another family, or ask for new alternatives.")
 
 
-def _filled(family_id: str, shape: Shape, region: Envelope, start: int, end: int) -> Row | None:
-    best = max(ways_to_fill(family_named(family_id), shape, region, start, end), key=lambda c: sum(c[1]), default=None)
+def _filled(family: Family, shape: Shape, region: Envelope, start: int, end: int) -> Row | None:
+    best = max(ways_to_fill(family, shape, region, start, end), key=lambda c: sum(c[1]), default=None)
     return Row(shape=shape, x=best[0], widths=best[1]) if best else None
 
 
@@ -143,7 +149,7 @@ def finished(design: Design, finish: Finish) -> Design:
     plain = design.model_copy(update={"finish": finish})
     for standing in design.rows:
         region = _region(design, standing.section)
-        shapes = family_named(standing.family).shapes(region, finish)
+        shapes = design.catalogue[standing.family].shapes(region, finish)
         row = standing.row
         if not row.shape.is_storey and not any(
             (s.height, s.depth) == (row.shape.height, row.shape.depth) for s in shapes
@@ -162,7 +168,7 @@ def restood(design: Design, changed: Mapping[Standing, Standing], moves: Mapping
     back = {new: old for old, new in moves.items() if new is not None}
     for old in design.rows:
         new = changed.get(old, old)
-        family, region = family_named(new.family), _region(design, new.section)
+        family, region = design.catalogue[new.family], _region(design, new.section)
         first = len(bays)
         for plain in family.bays(region, new.row):
             bay = family.finished(plain, design.finish)
@@ -200,7 +206,7 @@ def _insides(design: Design, bays: list[Bay], moves: Mapping[int, int | None]) -
             lost.add(part.id)
             continue
         old, new = design.bays[part.bay], bays[to]
-        family = family_named(new.family)
+        family = design.catalogue[new.family]
         at = position(part, old) - old.z0 + new.z0
         height = part.h if family.spec_or_none(part.role) else 0
         placed = family.placed(new, part.id, part.role, at, height)
@@ -212,6 +218,6 @@ def _insides(design: Design, bays: list[Bay], moves: Mapping[int, int | None]) -
         inside += [
             p.model_copy(update={"x": p.x - part.x + placed.x, "y": p.y - part.y + placed.y,
                                  "z": p.z - part.z + placed.z, "bay": to})
-            for p in design.parts if p.role == "container" and p.fixed_to == part.id
+            for p in design.parts if p.role == "container" and p.belongs_to == part.id
         ]  # fmt: skip
     return inside, lost

@@ -10,19 +10,19 @@ from operator import attrgetter
 
 from ..base import Frozen
 from ..inventory.needs import need, ways
-from ..systems import family_named, family_of
 from ..tables import value
 from .blocked import Blocked, blocked_by_budget, blocked_by_demand, too_big_a_task, too_small
 from .candidates import Candidate
+from .costing import structure_price
 from .frontier import Point, Sensitivity, frontier_of, point_of, sensitivities
-from .furnish import Furnished, Task, design_of, furnish, improve
+from .furnish import Furnished, design_of, furnish, improve, problem_of
 from .gallery import distinct, rightly_named, shape_of
 from .goals import SEARCHED, TITLES
-from .interior import Problem, Scale
 from .kept import kept_candidate
 from .lots import takes_one
 from .models import Design, Goal
-from .pool import allowed, candidates
+from .pool import candidates, families_of
+from .task import Task
 
 GREEDY, QUICK, THOROUGH = 0, 3_000, 15_000
 """Moves: for every candidate that promises something, for the finalists, and for the best of a goal."""
@@ -70,14 +70,16 @@ def design_space(task: Task) -> Solution:
     """Alternatives for one space. Same task, seed and effort give the same answer. Raises `Cancelled` when
     `task.watch.check` does. `task.families` are all that the house rules allow, when none are named.
     """
-    families = task.families if task.families is not None else allowed(task.rules, task.ranges)
+    families = families_of(task)
     here = tuple(t for t in task.things if t.stays)
-    refused = too_big_a_task(here, families) or too_small(task.survey, task.envelopes, families, task.finish)
+    refused = too_big_a_task(here, families) or too_small(
+        task.survey, task.envelopes, families, task.finish, task.catalogue
+    )
     if refused:
         return Solution(alternatives=(), blocked=refused)
     if task.keep is not None:
         return _around_what_is_kept(task)
-    pool = candidates(task.survey, task.envelopes, families, here, task.rules, task.finish, task.watch.check)
+    pool = candidates(task)
     if not pool:
         return Solution(alternatives=(), blocked=Blocked(kind="size", subject="free wall between obstacles", short=0,
                                                          unit="mm"))  # fmt: skip
@@ -168,7 +170,7 @@ def _thorough(task: Task, goal: Goal, quick: list[Furnished], found: _Found, bef
 
 def _for_goal(task: Task, goal: Goal, other: Furnished, moves: int) -> Furnished:
     """The answer to another goal bent to this one."""
-    problem = Problem(other.problem.lots, other.problem.bays, Scale.of(task.weights_for(goal)))
+    problem = problem_of(task, goal, other.problem.lots, other.problem.bays)
     return improve(task, goal, other.candidate, problem, moves, other.interior.choices)
 
 
@@ -241,7 +243,7 @@ def _front_asked(task: Task) -> float:
 
 def _homeless(task: Task, candidate: Candidate) -> int:
     """Things of which not one piece goes into any of its bays. Bays of one make and size are asked once."""
-    home, known = task.home, task.takes
+    home, known = task.home, task.cache.takes
     lost = 0
     for thing in task.things:
         if not thing.stays:
@@ -259,12 +261,12 @@ def _homeless(task: Task, candidate: Candidate) -> int:
 
 
 def _structure_price(task: Task, candidate: Candidate) -> float:
-    return float(sum(family_of(p).price(p) for p in candidate.structure(task.envelopes, task.finish)))
+    return structure_price(candidate.structure(task.envelopes, task.finish), task.catalogue)
 
 
 def _other_ways(task: Task, pool: list[Candidate], found: _Found) -> None:
     """What the other families would make of it, as far as they take everything."""
-    mains = {family_named(m) for m in dict.fromkeys(c.main for c in pool)}
+    mains = [task.catalogue[m] for m in dict.fromkeys(c.main for c in pool)]
     used = {f.candidate.main for f in found.best.values()}
     made = 0
     others = sorted((f for f in mains if f.id not in used), key=lambda f: f.id)
@@ -286,7 +288,7 @@ def _other_ways(task: Task, pool: list[Candidate], found: _Found) -> None:
         key = f"in-{family.id}"
         found.designs[key] = design_of(task, "cheapest", furnished).model_copy(
             update={"id": key, "title": f"In {family.spoken}",
-                    "reason": f"Another way to build it, as cheap as it goes. {family.table['about']}"}
+                    "reason": f"Another way to build it, as cheap as it goes. {family.about}"}
         )  # fmt: skip
         task.watch.found(found.designs[key])
         made += 1
@@ -326,7 +328,7 @@ def _more_to_choose(task: Task, found: _Found, designs: list[Design]) -> list[De
                 continue
             kinds.add(kind)
             best = improve(task, goal, furnished.candidate, furnished.problem, QUICK, furnished.interior.choices, 3)
-            names = " and ".join(family_named(f).spoken for f in furnished.candidate.families)
+            names = " and ".join(task.catalogue[f].spoken for f in furnished.candidate.families)
             title = f"Also: {_bays(furnished)} of {names}"[:110]
             again = 1 + sum(d.title.startswith(title) for d in added)
             design = design_of(task, goal, best).model_copy(
@@ -358,17 +360,13 @@ def _around_what_is_kept(task: Task) -> Solution:
     assert task.keep is not None
     candidate, things = kept_candidate(task.keep, task.things)
     goal = task.keep.goal
-    inner = Task(**{name: getattr(task, name) for name in _FIELDS} | {"things": things, "lots": {}})
+    inner = task.but(things=things)
     task.watch.progress(0.1, "finding the rest anew")
     best = furnish(inner, goal, candidate, QUICK)
     for path in range(1, PATHS + 2):
         task.watch.progress(path / (PATHS + 2), "finding the rest anew")
         best = min(best, improve(inner, goal, candidate, best.problem, THOROUGH, best.interior.choices, path),
                    key=_score)  # fmt: skip
-    design = design_of(Task(**{name: getattr(task, name) for name in _FIELDS}), goal, best)
+    design = design_of(task, goal, best)
     design = design.model_copy(update={"id": task.keep.id, "title": task.keep.title, "reason": task.keep.reason})
     return Solution(alternatives=(design,))
-
-
-_FIELDS = ("space", "survey", "envelopes", "things", "people", "rules", "finish", "stock", "weights", "budget",
-           "families", "ranges", "containers", "keep", "seed", "effort", "watch")  # fmt: skip

@@ -7,7 +7,8 @@ from math import sqrt
 
 from ..house import Person, ReachZone, reach_zone, shared_zone
 from ..inventory import Thing, uses_a_month
-from ..systems import FRONTS, Bay, Family, Role
+from ..systems import FRONTS, HANGING, Bay, Family, Role
+from ..systems.roles import REACHED_OVER
 from ..tables import value
 
 DRAWER_HIGH = 200
@@ -16,9 +17,6 @@ DRAWER_HIGH = 200
 
 BLIND = 0.6
 """Trouble of reaching into the hidden part of a corner; common practice."""
-AT_FOOT: frozenset[Role] = frozenset({"rail", "face rail", "hooks", "tie rack", "trouser rack"})
-"""Where the hand goes to the part itself, not over it."""
-REACHED_OVER: frozenset[Role] = frozenset({"shelf", "base", "shoe shelf", "platform"})
 
 
 def zone_of(thing: Thing, people: tuple[Person, ...], depth: float) -> ReachZone:
@@ -81,7 +79,7 @@ def far_from_power(thing: Thing, bay: Bay, sockets: tuple[tuple[str, float], ...
 
 def hand_height(role: Role, at: float, height: float, bay: Bay) -> float:
     """Height above the floor of the hand that takes something out of a part `height` high whose foot is at `at`."""
-    return bay.foot + (at if role in AT_FOOT else at + height)
+    return bay.foot + (at if role in HANGING else at + height)
 
 
 def trouble(thing: Thing, role: Role, at: float, height: float, bay: Bay, family: Family, people: tuple[Person, ...],

@@ -16,7 +16,8 @@ from ..base import Frozen
 from ..inventory import Thing
 from ..survey import ClosedRegion, Envelope, Survey
 from ..survey.square import Frame, frames
-from ..systems import HOLDERS, PULL_OUTS, Family, Part, family_of, is_known
+from ..systems import HOLDERS, PULL_OUTS, Family, Part
+from ..systems.roles import ENCLOSING, HIDING, UPRIGHTS
 from .fits import Ask, ask, misfit, position
 from .models import Design
 
@@ -24,19 +25,24 @@ FaultCode = Literal[
     "unknown", "envelope", "closed", "overlap", "support", "pull-out", "capacity", "load", "size", "headroom", "count",
 ]  # fmt: skip
 ROUNDING = 1e-6
+HUNG_BEFORE = HIDING | {"standard", "container"}
+"""What hangs from or stands on its carrier beyond that one's own height."""
 CORNER_MM2 = 400.0
 """Parts of two runs may share this much of the plan: walls out of square are drawn to the millimetre."""
-FIXED_TO_THE_HOUSE = frozenset({"wall", "floor", "ceiling", "drawer", "shelf", "frame left", "frame right"})
 
 
 class Fault(Frozen):
-    """One thing that is wrong with a design, where, and by how much (mm, mm², kg or pieces)."""
+    """One thing that is wrong with a design, where, and by how much (mm, mm², kg or pieces); `why` is a row of
+    `tables/faults.toml`, `other` a part and `thing` a thing it has to do with.
+    """
 
     code: FaultCode
+    why: str
     where: str
-    measured: float
-    limit: float
-    detail: str
+    measured: float = 0
+    limit: float = 0
+    other: str = ""
+    thing: str = ""
 
 
 def verify(design: Design, envelopes: Mapping[str, Envelope], things: tuple[Thing, ...],
@@ -44,12 +50,12 @@ def verify(design: Design, envelopes: Mapping[str, Envelope], things: tuple[Thin
     """Every fault of a design; an empty tuple is the proof that it fits. `envelopes` by section; with a survey of
     several runs, parts of two runs are held against each other in the plan as well.
     """
-    unknown = [i for i in (*design.families, *(p.family for p in design.parts)) if not is_known(i)]
+    unknown = [i for i in (*design.families, *(p.family for p in design.parts)) if i not in design.catalogue]
     if unknown:
-        return (Fault(code="unknown", where=unknown[0], measured=0, limit=0, detail="no such family"),)
+        return (Fault(code="unknown", why="no such family", where=unknown[0]),)
     absent = [s for s in design.sections if s not in envelopes]
     if absent:
-        return (Fault(code="unknown", where=absent[0], measured=0, limit=0, detail="this wall was not measured"),)
+        return (Fault(code="unknown", why="not measured", where=absent[0]),)
     proof = _Proof(design, envelopes, {t.id: t for t in things})
     proof.envelope_holds()
     proof.nothing_overlaps()
@@ -71,10 +77,13 @@ class _Proof:
         for a in design.assignments:
             self.held[a.part].append(a)
         if len(self.parts) != len(design.parts):
-            self._fault("unknown", design.id, len(design.parts), len(self.parts), "two parts share an id")
+            self._fault("unknown", "two of one id", design.id, len(design.parts), len(self.parts))
 
-    def _fault(self, code: FaultCode, where: str, measured: float, limit: float, detail: str) -> None:
-        self.faults.append(Fault(code=code, where=where, measured=measured, limit=limit, detail=detail))
+    def _fault(self, code: FaultCode, why: str, where: str, measured: float = 0, limit: float = 0, *, other: str = "",
+               thing: str = "") -> None:  # fmt: skip
+        self.faults.append(
+            Fault(code=code, why=why, where=where, measured=measured, limit=limit, other=other, thing=thing)
+        )
 
     # -- geometry --
 
@@ -83,32 +92,33 @@ class _Proof:
         for part in self.design.parts:
             e = self.envelopes.get(part.section)
             if e is None:
-                self._fault("unknown", part.id, 0, 0, "stands at no wall of this space")
+                self._fault("unknown", "no wall", part.id)
                 continue
-            if part.role == "container" or (part.role == "base" and family_of(part).on_what_is_there):
+            if part.role == "container" or (part.role == "base" and self.design.family_of(part).on_what_is_there):
                 continue
-            x0, x1 = e.span(part.z, part.z + part.h)
+            cut_to_the_wall = part.role in self.design.family_of(part).scribed
+            x0, x1 = (e.walls if cut_to_the_wall else e.span)(part.z, part.z + part.h)
             if part.role == "filler":
                 x0, x1 = 0, int(e.clear_width(part.z, part.z + part.h))
-            for detail, measured, limit, bad in (
-                ("stands left of the clear width", part.x, x0, part.x < x0),
-                ("stands right of the clear width", part.x + part.w, x1, part.x + part.w > x1),
-                ("stands behind the skirting", part.y, e.y_from, part.y < e.y_from),
-                ("stands out of the space", part.y + part.d, e.y_to, part.y + part.d > e.y_to),
-                ("goes under the floor", part.z, 0, part.z < 0),
-                ("goes through the ceiling", part.z + part.h, e.z_to, part.z + part.h > e.z_to),
+            for why, measured, limit, bad in (
+                ("left", part.x, x0, part.x < x0),
+                ("right", part.x + part.w, x1, part.x + part.w > x1),
+                ("behind", part.y, e.y_from, part.y < e.y_from),
+                ("out of it", part.y + part.d, e.y_to, part.y + part.d > e.y_to),
+                ("floor", part.z, 0, part.z < 0),
+                ("ceiling", part.z + part.h, e.z_to, part.z + part.h > e.z_to),
             ):
                 if bad:
-                    self._fault("envelope", part.id, measured, limit, detail)
+                    self._fault("envelope", why, part.id, measured, limit)
             bay = self.design.bays[part.bay] if part.bay is not None and part.bay < len(self.design.bays) else None
             loose = part.role == "floor" or (bay is not None and bay.loose)
             for c in e.closed:
-                if (loose and c.loose) or _stands_round(part, c):
+                if (loose and c.loose) or _stands_round(part, c, self.design.family_of(part).board):
                     continue
                 if c.meets(part.x, part.x + part.w, part.y, part.y + part.d, part.z, part.z + part.h) and not _cut_out(
                     part, c.x0, c.x1, c.y0, c.y1
                 ):
-                    self._fault("closed", part.id, 0, 0, c.why)
+                    self._fault("closed", "region", part.id, thing=c.why)
 
     def nothing_overlaps(self) -> None:
         """No two parts share volume, but for what stands inside its own frame."""
@@ -118,56 +128,57 @@ class _Proof:
         for parts in by_section.values():
             for a, b in combinations(parts, 2):
                 if a.overlaps(b) and not self._inside(a, b) and not self._inside(b, a) and not _cuts(a, b):
-                    self._fault("overlap", a.id, 0, 0, f"shares volume with {b.id}")
+                    self._fault("overlap", "volume", a.id, other=b.id)
 
     def _inside(self, outer: Part, inner: Part) -> bool:
         """Whether `inner` stands within the boards of the frame or trolley `outer` of its own bay."""
-        if outer.role not in ("frame", "trolley") or inner.bay != outer.bay or inner.role in ("frame", "trolley"):
+        if outer.role not in ENCLOSING or inner.bay != outer.bay or inner.role in ENCLOSING:
             return False
-        board = family_of(outer).table["board"]
-        return (
-            outer.x + board <= inner.x and inner.x + inner.w <= outer.x + outer.w - board
+        within = (
+            outer.x <= inner.x and inner.x + inner.w <= outer.x + outer.w
             and outer.y <= inner.y and inner.y + inner.d <= outer.y + outer.d
             and outer.z <= inner.z and inner.z + inner.h <= outer.z + outer.h
         )  # fmt: skip
+        # A base is the frame's own bottom board.
+        own = {"bottom", "back"} if inner.role == "base" else {"back"}
+        return within and not any(
+            b.meets(inner) for b in self.design.family_of(outer).boards(outer) if b.name not in own
+        )
 
     def everything_is_carried(self) -> None:
         """Every part is fixed to something that is there and reaches its height; wide parts meet both sides."""
         for part in self.design.parts:
             if part.role == "floor" and part.z > 0:
-                self._fault("support", part.id, part.z, 0, "is no floor: nothing is below it")
-            if part.fixed_to in FIXED_TO_THE_HOUSE:
+                self._fault("support", "no floor", part.id, part.z, 0)
+            if not part.carrier:
                 if part.role in HOLDERS and not self._meets(part):
-                    self._fault("support", part.id, part.x, part.x + part.w, "does not reach from side to side")
+                    self._fault("support", "sides", part.id, part.x, part.x + part.w)
                 continue
-            carrier = self.parts.get(part.fixed_to)
+            carrier = self.parts.get(part.carrier)
             if carrier is None or carrier.section != part.section:
-                self._fault("support", part.id, 0, 0, f"{part.fixed_to or 'nothing'} does not carry it")
-            elif part.role not in ("standard", "door", "curtain", "fascia", "container") and not (
-                carrier.z <= part.z <= carrier.z + carrier.h
-            ):
-                self._fault("support", part.id, part.z, carrier.z + carrier.h, f"out of reach of {carrier.id}")
+                self._fault("support", "no carrier", part.id, other=part.carrier)
+            elif part.role not in HUNG_BEFORE and not (carrier.z <= part.z <= carrier.z + carrier.h):
+                self._fault("support", "out of reach", part.id, part.z, carrier.z + carrier.h, other=carrier.id)
             if (part.role in HOLDERS or part.role == "cover") and not self._meets(part):
-                self._fault("support", part.id, part.x, part.x + part.w, "does not reach from side to side of its bay")
+                self._fault("support", "sides", part.id, part.x, part.x + part.w)
 
     def _meets(self, part: Part) -> bool:
         if part.bay is None or part.bay >= len(self.design.bays):
             return False
         bay = self.design.bays[part.bay]
-        return family_of(part).meets_sides(part, bay) and self._between_carriers(part)
+        return self.design.family_of(part).meets_sides(part, bay) and self._between_carriers(part)
 
     def _between_carriers(self, part: Part) -> bool:
         """Whether what stands at both sides of a part is really there: frames, standards, posts, gables or a wall."""
-        family = family_of(part)
-        kinds = {"frame", "trolley", "standard", "post", "panel", "hanger"}
+        family = self.design.family_of(part)
         sides = [
-            p for p in self.design.parts if p.section == part.section and p.role in kinds and p.family == family.id
+            p for p in self.design.parts if p.section == part.section and p.role in UPRIGHTS and p.family == family.id
         ]
-        if not sides or part.fixed_to in FIXED_TO_THE_HOUSE:
+        if not sides or not part.carrier:
             return True
-        own = [p for p in sides if p.role in ("frame", "trolley") and p.bay == part.bay]
+        own = [p for p in sides if p.role in ENCLOSING and p.bay == part.bay]
         if own:
-            board = family.table["board"]
+            board = family.board
             dividers = [p for p in self.design.parts if p.role == "divider" and p.bay == part.bay]
             lefts = {f.x + board for f in own} | {p.x + p.w for p in dividers}
             rights = {f.x + f.w - board for f in own} | {p.x for p in dividers}
@@ -179,14 +190,18 @@ class _Proof:
     def pull_outs_come_out(self) -> None:
         """Drawers, trays and baskets slide out clear of the returns, an open door and a neighbouring run."""
         for part in self.design.parts:
-            if part.role not in PULL_OUTS or part.section not in self.envelopes or family_of(part).on_what_is_there:
+            if (
+                part.role not in PULL_OUTS
+                or part.section not in self.envelopes
+                or self.design.family_of(part).on_what_is_there
+            ):
                 continue
             e = self.envelopes[part.section]
             if not (e.pull_from <= part.x and part.x + part.w <= e.pull_to):
                 short = max(e.pull_from - part.x, part.x + part.w - e.pull_to)
-                self._fault("pull-out", part.id, short, 0, "cannot slide out past the return or the door")
+                self._fault("pull-out", "return", part.id, short, 0)
             elif part.bay is not None and self.design.bays[part.bay].blind:
-                self._fault("pull-out", part.id, self.design.bays[part.bay].blind, 0, "opens into the next run")
+                self._fault("pull-out", "corner", part.id, self.design.bays[part.bay].blind, 0)
 
     def runs_stay_apart(self, placed: tuple[Frame, ...]) -> None:
         """Parts of two runs share no volume: their footprints in the plan, and their heights."""
@@ -198,7 +213,7 @@ class _Proof:
                 continue
             shared = shapes[a.id].intersection(shapes[b.id]).area
             if shared > CORNER_MM2:
-                self._fault("overlap", a.id, shared, CORNER_MM2, f"stands in the corner where {b.id} stands")
+                self._fault("overlap", "corner", a.id, shared, CORNER_MM2, other=b.id)
 
     # -- what is stored --
 
@@ -215,67 +230,65 @@ class _Proof:
             asked = self._asked(part)
             self._capacity(part, asked)
             clear = max((a.clear for a in asked), default=0.0)
-            family = family_of(part)
+            family = self.design.family_of(part)
             low, high = family.takes(part, clear)
             taken[part.bay].append((low, high, part))
         for bay, ranges in taken.items():
             self._headroom(bay, sorted(ranges, key=lambda r: (r[0], r[1])))
 
     def _asked(self, part: Part) -> list[Ask]:
-        family, bay = family_of(part), self.design.bay_of(part)
+        family, bay = self.design.family_of(part), self.design.bay_of(part)
         found = []
         for a in self.held[part.id]:
             thing = self.things.get(a.thing)
             box = self.design.box(a.container) if a.container else None
             if thing is None or (a.way not in thing.row.ways and box is None) or (a.container and box is None):
-                self._fault("unknown", part.id, 0, 0, f"holds {a.thing}, which is not stored so or is not here")
+                self._fault("unknown", "not stored so", part.id, thing=a.thing)
                 continue
             one = ask(thing, a.way, part.role, family, bay, self.design.rules, a.count, turned=a.turned, container=box)
             wrong = misfit(thing, a.way, part.role, one, family, bay)
-            if wrong is not None and not (part.role in PULL_OUTS and "slide" in wrong.why):
-                self._fault("size", part.id, wrong.measured, wrong.limit, wrong.why)
+            if wrong is not None and wrong.why != "slides":
+                self._fault("size", wrong.why, part.id, wrong.measured, wrong.limit)
             found.append(one)
         return found
 
     def _capacity(self, part: Part, asked: list[Ask]) -> None:
-        family, bay = family_of(part), self.design.bay_of(part)
+        family, bay = self.design.family_of(part), self.design.bay_of(part)
         amount, mass = sum(a.amount for a in asked), sum(a.mass for a in asked)
         capacity, rating = family.capacity(part.role, bay), family.rating(part, bay)
         if amount > capacity + ROUNDING:
-            self._fault("capacity", part.id, amount, capacity, "asks more than it has")
+            self._fault("capacity", "full", part.id, amount, capacity)
         if mass > rating + ROUNDING:
-            self._fault("load", part.id, mass, rating, "weighs more than it carries")
+            self._fault("load", "heavy", part.id, mass, rating)
         spec = family.spec(part.role)
         if spec.fronts:
             inside = part.h - spec.lost_height
             clear = max((a.clear for a in asked), default=0.0)
             if clear > inside:
-                self._fault("headroom", part.id, clear, inside, f"is too high for the {part.role}")
+                self._fault("headroom", "inside", part.id, clear, inside)
 
     def _headroom(self, index: int, ranges: list[tuple[float, float, Part]]) -> None:
         bay = self.design.bays[index]
-        family: Family = self.design.family_in(bay)
+        family: Family = self.design.family_of(bay)
         for (_, top, low), (foot, _, high) in pairwise(ranges):
             if top > foot + ROUNDING:
-                self._fault("headroom", low.id, top, foot, f"meets {high.id} above it")
+                self._fault("headroom", "above", low.id, top, foot, other=high.id)
         foot_of_bay = family.foot(bay)
         for foot, top, part in ranges:
             if top > bay.z1 + ROUNDING or foot < foot_of_bay - ROUNDING:
-                self._fault("headroom", part.id, top, bay.z1, "does not fit between the bay's bottom and top")
+                self._fault("headroom", "bay", part.id, top, bay.z1)
             if (
                 bay.axis == "z"
                 and bay.first
                 and part.role not in ("floor", "base")
                 and position(part, bay) < bay.z0 + bay.first
             ):
-                self._fault(
-                    "support", part.id, part.z, bay.z0 + bay.first, "is lower than the first place it can be fixed"
-                )
+                self._fault("support", "too low", part.id, part.z, bay.z0 + bay.first)
             for closed in bay.blocked:
                 if closed.loose and (part.role == "floor" or bay.loose):
                     continue
                 if foot < closed.high and closed.low < top:
-                    self._fault("closed", part.id, foot, closed.high, "takes a height that an obstacle closes")
+                    self._fault("closed", "height", part.id, foot, closed.high)
 
     def all_counted(self) -> None:
         """Every piece that stays is placed once or named as unplaced; nothing else is."""
@@ -283,20 +296,20 @@ class _Proof:
         for a in self.design.assignments:
             placed[a.thing] += a.count
             if self.parts.get(a.part) is None or self.parts[a.part].role not in HOLDERS:
-                self._fault("count", a.part, a.count, 0, f"{a.thing} is assigned to a part that holds nothing")
+                self._fault("count", "holds nothing", a.part, a.count, 0, thing=a.thing)
         for left in self.design.unplaced:
             placed[left.thing] += left.count
         for thing in self.things.values():
             wanted = thing.count if thing.stays else 0
             if placed[thing.id] != wanted:
-                self._fault("count", thing.id, placed[thing.id], wanted, "pieces placed or named unplaced")
+                self._fault("count", "pieces", "", placed[thing.id], wanted, thing=thing.id)
 
 
-def _stands_round(part: Part, c: ClosedRegion) -> bool:
+def _stands_round(part: Part, c: ClosedRegion, board: int) -> bool:
     """Whether a frame's boards pass by what must only be reached, or a door opens before it."""
-    if not c.enclosed or part.role not in ("frame", "door", "curtain"):
+    if not c.enclosed or part.role not in HIDING | ENCLOSING:
         return False
-    t = family_of(part).table["board"] if part.role == "frame" else 0
+    t = board
     return part.role != "frame" or (
         part.x + t <= c.x0 and c.x1 <= part.x + part.w - t and part.z + t <= c.z0 and c.z1 <= part.z + part.h - t
     )

@@ -2,7 +2,7 @@
 
 from ..base import Frozen, Why
 from ..layout import Design
-from ..systems import HOLDERS, family_named, family_of
+from ..systems import HOLDERS
 
 
 class Hours(Frozen):
@@ -16,8 +16,8 @@ def hours(design: Design) -> Hours:
     """Hours to stand every module (`hours_a_module` of its family) and to fit what goes into it (`hours` of the
     compartment). Common practice: a day for four carcases, 2 to 2.5 h for a track of ten parts.
     """
-    modules = sum(family_named(b.family).table["hours_a_module"] for b in design.bays)
-    fitted = sum(family_of(p).spec(p.role).hours for p in design.parts if p.role in HOLDERS)
+    modules = sum(design.family_of(b).table.hours_a_module for b in design.bays)
+    fitted = sum(design.family_of(p).spec(p.role).hours for p in design.parts if p.role in HOLDERS)
     return Hours(
         hours=modules + fitted,
         why=Why(

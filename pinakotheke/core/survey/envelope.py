@@ -78,11 +78,17 @@ class Envelope(Frozen):
         """x range in which a part from z0 to z1 may stand, at its full depth: allowances, skirting, walls out of
         square or out of plumb and what is still uncertain taken off.
         """
+        return self._between(z0, z1, self.left_allowance, self.right_allowance)
+
+    def walls(self, z0: float, z1: float) -> tuple[int, int]:
+        """x range from wall to wall at the heights z0..z1, as it is for what is cut to the wall: without allowances."""
+        return self._between(z0, z1, 0, 0)
+
+    def _between(self, z0: float, z1: float, left: float, right: float) -> tuple[int, int]:
         beside = self._beside(z0, z1)
-        left, right = self.left_allowance, self.right_allowance
         if z0 < self.skirting_height:
-            left = max(left, self.skirting_thickness) if left else 0
-            right = max(right, self.skirting_thickness) if right else 0
+            left = max(left, self.skirting_thickness) if self.left_allowance else 0
+            right = max(right, self.skirting_thickness) if self.right_allowance else 0
         comes_in = max(self.square.left_lean, 0.0) + self.lean.left
         wall = min(lv.back for lv in beside) - max(self.square.right_lean, 0.0) - self.lean.right
         # A part as wide as the least width may still be shifted where both walls lean the same way.

@@ -9,44 +9,34 @@ To add a family: a module in `families/` with one subclass of `Family`, and a ta
 (search, proof, drawing, bill, page) asks the family.
 """
 
-from .family import Component, Family, Finish, NoSuchFamily, Row, Shape, Spec
-from .parts import FRONTS, HANGING, HOLDERS, PULL_OUTS, Bay, Blocked, Holder, Part, Role
+from .boards import Board
+from .catalogue import SHIPPED_ONLY, Catalogue
+from .family import Component, Extra, Family, Finish, NoSuchFamily, Rate, Row, Shape, Spec
+from .parts import Bay, Blocked, OnPart, Part
 from .ranges import SHIPPED as FAMILIES
-from .ranges import Article, Range, Rate, family_of_range, own_family
-
-
-def is_known(family_id: str) -> bool:
-    """Whether a family of this id ships, or a household's range made it."""
-    return family_id in FAMILIES or own_family(family_id) is not None
-
-
-def family_named(family_id: str) -> Family:
-    """The family with this id, shipped or made by a household's range; raises `NoSuchFamily`."""
-    family = FAMILIES.get(family_id) or own_family(family_id)
-    if family is None:
-        raise NoSuchFamily(family_id)
-    return family
-
-
-def family_of(item: Part | Bay) -> Family:
-    """The family a part or a bay belongs to; raises `NoSuchFamily`."""
-    return family_named(item.family)
-
+from .ranges import Article, Range, family_of_range
+from .roles import FRONTS, HANGING, HOLDERS, INSIDE, PULL_OUTS, Holder, Role
 
 __all__ = [
     "FAMILIES",
     "FRONTS",
     "HANGING",
     "HOLDERS",
+    "INSIDE",
     "PULL_OUTS",
+    "SHIPPED_ONLY",
     "Article",
     "Bay",
     "Blocked",
+    "Board",
+    "Catalogue",
     "Component",
+    "Extra",
     "Family",
     "Finish",
     "Holder",
     "NoSuchFamily",
+    "OnPart",
     "Part",
     "Range",
     "Rate",
@@ -54,8 +44,5 @@ __all__ = [
     "Row",
     "Shape",
     "Spec",
-    "family_named",
-    "family_of",
     "family_of_range",
-    "is_known",
 ]

@@ -5,9 +5,24 @@ Units throughout: N, mm, N/mm²; so w is N/mm, I is mm⁴, moments are N·mm and
 positive; a span or stiffness of zero raises `ValueError`.
 """
 
+from collections.abc import Callable
 from math import pi
+from typing import NamedTuple
 
 from ..tables import value
+
+
+class Sag(NamedTuple):
+    """What a board bends in years, and what begins to show, mm; `how` it is held, for whoever wants to know why."""
+
+    sag: float
+    limit: float
+    how: str
+
+    @property
+    def shows(self) -> float:
+        """Share of the visible limit: over 1 it shows."""
+        return self.sag / self.limit
 
 
 def second_moment_board(width: float, thickness: float) -> float:
@@ -75,14 +90,27 @@ def shelf_mass(width: float, depth: float, thickness: float) -> float:
     return width * depth * thickness / 1e9 * value("board.particleboard.density")
 
 
-def shelf_carries(width: float, depth: float, thickness: float) -> float:
-    """Kilograms that may lie on a shelf before its long-term sag passes the visible limit; 0 when its own weight
-    does. Sag is proportional to load, so one kilogram's sag gives the limit.
+def board_sag(width: float, depth: float, thickness: float, mass: float) -> Sag:
+    """A particleboard shelf that rests at both ends, `mass` kg spread evenly."""
+    return Sag(shelf_sag(width, depth, thickness, mass), width / value("strength.sag"), "resting at both ends")
+
+
+def cantilever_sag(width: float, reach: float, thickness: float, mass: float) -> Sag:
+    """Long-term sag in mm of the front edge of a particleboard shelf `width` mm long that only its back edge holds, as
+    a cantilever `reach` mm out from there, under `mass` kg spread evenly and its own weight: δ = wa⁴/(8EI).
     """
-    limit = width / value("strength.sag")
-    own = shelf_sag(width, depth, thickness, 0)
-    per_kg = shelf_sag(width, depth, thickness, 1) - own
-    return max(0.0, (limit - own) / per_kg)
+    modulus, k_def = value("board.particleboard.modulus"), value("board.particleboard.creep")
+    load = (mass + shelf_mass(width, reach, thickness)) * value("strength.gravity") / reach
+    sag = sag_cantilever(load, reach, modulus, second_moment_board(width, thickness))
+    return Sag(long_term(sag, k_def), reach / value("strength.sag"), "held along its back")
+
+
+def carries(sags: Callable[[float], tuple[Sag, ...]]) -> float:
+    """Kilograms on a shelf before it shows, by the best of the ways in which it is held: each is proportional to the
+    load, so one kilogram's sag gives the limit. 0 when its own weight shows already.
+    """
+    return max(max(0.0, (none.limit - none.sag) / (one.sag - none.sag))
+               for none, one in zip(sags(0), sags(1), strict=True))  # fmt: skip
 
 
 def rail_sag(width: float, mass: float) -> float:

@@ -1,33 +1,22 @@
 """Placed parts and the bays they make."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, get_args
 
 from pydantic import Field
 
 from ..base import Frozen, Id
+from .roles import Role
 
-Holder = Literal[
-    "base", "shelf", "shoe shelf", "rail", "face rail", "trouser rack", "tie rack", "drawer", "tray", "basket",
-    "hamper", "hooks", "floor", "platform", "strip",
-]  # fmt: skip
-Role = Literal[
-    "frame", "plinth", "legs", "filler", "crown", "divider", "light", "door", "curtain", "track", "standard",
-    "bracket", "fascia", "cleat", "post", "panel", "trolley", "hanger", "container", "cover",
-    "base", "shelf", "shoe shelf", "rail", "face rail", "trouser rack", "tie rack", "drawer", "tray", "basket",
-    "hamper", "hooks", "floor", "platform", "strip",
-]  # fmt: skip
-"""What a part does, whatever its family."""
-HOLDERS: frozenset[Role] = frozenset(
-    {"base", "shelf", "shoe shelf", "rail", "face rail", "trouser rack", "tie rack", "drawer", "tray", "basket",
-     "hamper", "hooks", "floor", "platform", "strip"}
-)  # fmt: skip
-"""Roles that things can be assigned to."""
-PULL_OUTS: frozenset[Role] = frozenset({"drawer", "tray", "basket", "hamper", "trouser rack"})
-"""Roles that slide out and must clear returns and doors."""
-HANGING: frozenset[Role] = frozenset({"rail", "face rail", "trouser rack", "tie rack", "hooks"})
-"""Roles from which things hang down."""
-FRONTS: frozenset[Role] = frozenset({"drawer", "basket", "hamper"})
-"""Roles whose height is that of their front, and whose things lie inside it."""
+Surface = Literal["wall", "floor", "ceiling", "drawer", "shelf"]
+"""What of the house, or of the furniture that is there, may carry a part."""
+SURFACES: frozenset[str] = frozenset(get_args(Surface))
+
+
+class OnPart(Frozen):
+    """Carried by another part."""
+
+    part: Id
+
 
 Coordinate = Annotated[int, Field(ge=-1000, le=100_000)]
 Size = Annotated[int, Field(gt=0, le=100_000)]
@@ -54,7 +43,13 @@ class Part(Frozen):
     w: Size
     d: Size
     h: Size
-    fixed_to: str
+    fixed_to: Surface | OnPart
+    belongs_to: str = ""
+    """The holding part it comes and goes with: a bracket with its shelf, a container with what it stands on."""
+    container: str = ""
+    """Of a container: which, an id of the design's containers or of the range that ships."""
+    hinge: Literal["", "left", "right"] = ""
+    """Of a hinged leaf: at which side it hangs."""
     cuts: tuple[Cut, ...] = ()
     mitre: Annotated[int, Field(ge=0, le=89)] = 0
     """Of a board that runs to a sloping ceiling: how steep that is, degrees; its `cut_end` is cut to it."""
@@ -65,7 +60,17 @@ class Part(Frozen):
     @property
     def family(self) -> str:
         """The id of the family it belongs to."""
-        return self.item.split(".")[0]
+        return self.item.partition(".")[0]
+
+    @property
+    def article(self) -> str:
+        """What it is bought as, within its family."""
+        return self.item.partition(".")[2]
+
+    @property
+    def carrier(self) -> str:
+        """The id of the part that carries it; empty when the house does."""
+        return self.fixed_to.part if isinstance(self.fixed_to, OnPart) else ""
 
     def overlaps(self, other: "Part") -> bool:
         """Whether two boxes of one section share volume; touching does not count."""
@@ -129,6 +134,8 @@ class Bay(Frozen):
     """Where boards run on beyond the bay to a sloping ceiling: x, and how high the ceiling is from there on."""
     mitre: int = 0
     """How steep that ceiling is, degrees."""
+    skirting: int = 0
+    """Of boards cut to the wall above a skirting: how much it takes at each side of the floor below them."""
     board: int = 0
     """Thickness of the shelves that are there, and `at_hand` how many: they cost nothing."""
     at_hand: int = 0

@@ -9,6 +9,7 @@ same for good, and a changed range is another one.
 
 from collections.abc import Iterable
 from copy import deepcopy
+from functools import cached_property, lru_cache
 from hashlib import sha256
 from typing import Annotated, Any, Self
 
@@ -16,7 +17,7 @@ from pydantic import Field, StringConstraints, model_validator
 
 from ..base import Frozen, Id, Name
 from .families import shipped
-from .family import Family
+from .family import Family, Money, Rate
 
 SIZES: dict[str, tuple[int, int]] = {
     "widths": (100, 3000), "corner_widths": (300, 3000), "bays": (100, 6000), "depths": (50, 1500), "depth": (50, 1500),
@@ -29,7 +30,6 @@ MOST_SIZES, MOST_ARTICLES = 24, 3000
 SHIPPED: dict[str, Family] = shipped()
 """Every family that ships, by id."""
 
-Money = Annotated[float, Field(ge=0, le=1_000_000)]
 Length = Annotated[int, Field(gt=0, le=10_000)]
 Kilograms = Annotated[float, Field(gt=0, le=2000)]
 Code = Annotated[str, StringConstraints(max_length=40)]
@@ -46,15 +46,6 @@ class Article(Frozen):
     rating: Kilograms | None = None
     code: Code = ""
     """The supplier's own number."""
-
-
-class Rate(Frozen):
-    """The price of an article that is cut to size: fixed, per m² and per m; a `pack` is sold whole."""
-
-    fixed: Money = 0
-    per_m2: Money = 0
-    per_m: Money = 0
-    pack: Annotated[int, Field(ge=1, le=10_000)] | None = None
 
 
 class Range(Frozen):
@@ -75,7 +66,7 @@ class Range(Frozen):
     def _is_of_its_family(self) -> Self:
         if self.family not in SHIPPED:
             raise ValueError(f"there is no family {self.family!r}; there are {', '.join(SHIPPED)}")
-        shipped_table = SHIPPED[self.family].table
+        shipped_table = SHIPPED[self.family].source
         for name, sizes in self.sizes.items():
             if name not in SIZES or name not in shipped_table:
                 known = ", ".join(sizes_of(shipped_table))
@@ -94,7 +85,10 @@ class Range(Frozen):
             _in_range(name.replace("_", " "), sizes, SIZES[name])
         return self
 
-    @property
+    def __hash__(self) -> int:
+        return hash(self.family_id)
+
+    @cached_property
     def family_id(self) -> str:
         """The id of the family it makes: the shipped one's and a digest of all that is said here."""
         return f"{self.family}-{sha256(self.model_dump_json().encode()).hexdigest()[:16]}"
@@ -121,7 +115,7 @@ def sizes_of(table: dict[str, Any]) -> dict[str, tuple[int, ...]]:
 
 def table_of(own: Range) -> dict[str, Any]:
     """The family's table with what the range has otherwise."""
-    table = deepcopy(SHIPPED[own.family].table)
+    table = deepcopy(SHIPPED[own.family].source)
     table["name"] = own.name
     table["about"] = own.about or table["about"]
     if own.pitch:
@@ -174,23 +168,13 @@ def _give_sizes(table: dict[str, Any], kind: str, rows: list[Article]) -> None:
         table["price"][kind] = {str(getattr(a, side)): a.price for a in rows if getattr(a, side)}
 
 
-_OWN: dict[str, Family] = {}
-
-
+@lru_cache(maxsize=256)
 def family_of_range(own: Range) -> Family:
-    """The family a range makes; known from then on by its id, which is that of its content."""
-    known = _OWN.get(own.family_id)
-    if known is None:
-        known = _OWN[own.family_id] = type(SHIPPED[own.family])(table_of(own), own.family_id)
-    return known
-
-
-def own_family(family_id: str) -> Family | None:
-    """The family of a range that was met before."""
-    return _OWN.get(family_id)
+    """The family a range makes. Remembered by content: the same range makes the same family."""
+    return type(SHIPPED[own.family])(table_of(own), own.family_id)
 
 
 def reckoned(own: Range) -> tuple[str, ...]:
     """Articles the range names no price for: those are reckoned as in the family that ships."""
     given = {a.kind for a in own.articles} | set(own.rates)
-    return tuple(kind for kind in SHIPPED[own.family].table["price"] if kind not in given)
+    return tuple(kind for kind in SHIPPED[own.family].table.price if kind not in given)

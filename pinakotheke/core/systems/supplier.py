@@ -121,7 +121,7 @@ def article_words(family: str) -> dict[str, str]:
     """What an article of a family may be called, and its name in the table."""
     made = SHIPPED[family]
     return {
-        word.lower(): kind for kind in made.table["price"] for word in (kind, kind.replace("-", " "), made.called(kind))
+        word.lower(): kind for kind in made.table.price for word in (kind, kind.replace("-", " "), made.called(kind))
     }
 
 

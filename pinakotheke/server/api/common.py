@@ -8,9 +8,11 @@ from ninja import Path, Query, Schema
 from pydantic import Field, StringConstraints
 
 from pinakotheke.core.base import Why
-from pinakotheke.core.checks import Finding, Severity, remedy, sentence, slip
+from pinakotheke.core.checks import Finding, Severity
 from pinakotheke.core.layout import Ledger
 from pinakotheke.core.lengths import Units
+from pinakotheke.core.measures import LITRES_PER_CUBIC_FOOT
+from pinakotheke.core.words import remedy, sentence, slip
 
 RowId = Annotated[int, Field(ge=1, le=2**53)]
 PathId = Path[RowId]
@@ -56,7 +58,7 @@ def finding_views(findings: tuple[Finding, ...], units: Units) -> list[FindingVi
     """Findings in words, worst first."""
     return [
         FindingView(code=f.code, severity=f.severity, where=list(f.where), sentence=sentence(f, units),
-                    remedy=remedy(f), basis=f.basis, source=f.source)
+                    remedy=remedy(f, units), basis=f.basis, source=f.source)
         for f in findings
     ]  # fmt: skip
 
@@ -103,13 +105,17 @@ def ledger_lines(ledger: Ledger, units: Units) -> list[LedgerLineView]:
 
 
 def _unit(unit: str, units: Units) -> str:
-    """Rail and shelf are long: metres, or feet."""
+    """Rail and shelf are long: metres, or feet; volume in litres, or cubic feet."""
+    if unit == "litres":
+        return "litres" if units == "metric" else "cu ft"
     return unit.replace("mm of ", "m of " if units == "metric" else "ft of ")
 
 
 def _number(value: float | None, unit: str, units: Units) -> str:
     if value is None:
         return "–"
-    if unit in ("litres", "hooks"):
+    if unit == "litres":
+        return f"{value:.0f}" if units == "metric" else f"{value / LITRES_PER_CUBIC_FOOT:.1f}"
+    if unit == "hooks":
         return f"{value:.0f}"
     return f"{value / 1000:.2f}" if units == "metric" else f"{value / 304.8:.1f}"

@@ -5,12 +5,14 @@ from typing import Annotated
 from ninja import Router, Schema
 from pydantic import StringConstraints
 
-from pinakotheke.core.checks.homes import home_findings, why
+from pinakotheke.core.checks.homes import home_findings
 from pinakotheke.core.inventory import Thing
 from pinakotheke.core.inventory.places import band_heights, house_zone, place_of
 from pinakotheke.core.inventory.things import BANDS, Band
 from pinakotheke.core.inventory.zones import homes
 from pinakotheke.core.lengths import Units, with_unit
+from pinakotheke.core.measures import format_volume
+from pinakotheke.core.words import why
 
 from .. import models, rows
 from ..actions import inventory as actions
@@ -87,18 +89,19 @@ def _homes(household: models.Household) -> HomesView:
         heights = band_heights(house_zone(people), place.top)
         bands = [
             (band, f"{with_unit(heights[band][0], units)} to {with_unit(min(heights[band][1], place.top), units)}",
-             f"{max(found.left[place.id][band], 0):.0f} litres left")
+             f"{format_volume(max(found.left[place.id][band], 0), units)} left")
             for band in BANDS if place.room[band] > 0
         ]  # fmt: skip
-        living = [_home(things[h.thing], cores[h.thing], h.band, h.pinned, why(h),
+        living = [_home(things[h.thing], cores[h.thing], h.band, h.pinned, why(h, units),
                         titles.get(h.current, "") if h.current != place.id else "")
                   for h in found.homes if h.space == place.id]  # fmt: skip
         living.sort(key=lambda h: (BANDS.index(h.band), h.name))
         rooms.append(RoomView(id=space.pk, key=space.key, name=space.name, zones=list(place.zones), where=place.where,
                               bands=bands, homes=living))  # fmt: skip
     housed = {h.thing for h in found.homes}
+    counts = {k: t.count for k, t in cores.items()}
     return HomesView(
-        rooms=rooms, findings=finding_views(home_findings(found.conflicts, names, titles), units),
+        rooms=rooms, findings=finding_views(home_findings(found.conflicts, names, titles, counts), units),
         moves=sum(h.space != h.current for h in found.homes),
         homeless=[t.name for k, t in cores.items() if t.stays and k not in housed],
     )  # fmt: skip

@@ -5,15 +5,12 @@ from typing import Annotated, Any
 from ninja import Router, Schema
 from pydantic import Field, StringConstraints
 
-from pinakotheke.core.checks.wording import amount
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.inventory import DECISIONS, FREQUENCIES, KINDS, Demand, Thing, demand
-from pinakotheke.core.inventory.demand import SHELF_DEPTHS, SHELF_HEIGHTS
 from pinakotheke.core.inventory.kinds import ZONES, Way
 from pinakotheke.core.inventory.owned import offers
 from pinakotheke.core.inventory.things import BANDS, Decision, Frequency
 from pinakotheke.core.inventory.variants import (
-    Change,
     other_schools,
     over_stock,
     piles,
@@ -22,6 +19,14 @@ from pinakotheke.core.inventory.variants import (
 )
 from pinakotheke.core.lengths import Units, with_units
 from pinakotheke.core.tables import load
+from pinakotheke.core.words import (
+    amount,
+    changes_in_words,
+    class_in_words,
+    offer_in_words,
+    over_stock_in_words,
+    purge_in_words,
+)
 
 from .. import models, rows
 from ..actions import inventory as actions
@@ -168,21 +173,21 @@ def _things(space: models.Space) -> ThingsView:
         by_owner=_by_owner(things, household, units),
         by_zone=_by_zone(things, rules, units),
         piles=[
-            PileView(decision=p.decision, groups=p.groups, pieces=p.pieces, storage=_changes(p.storage, units))
+            PileView(decision=p.decision, groups=p.groups, pieces=p.pieces, storage=changes_in_words(p.storage, units))
             for p in piles(things, rules)
         ],
         schools=[
             SchoolView(rule=s.rule, choice=s.choice, changes=said)
             for s in other_schools(things, rules)
-            if (said := _changes(s.changes, units, signed=True))
+            if (said := changes_in_words(s.changes, units, signed=True))
         ],
         purge=[
-            PurgeView(thing=p.thing, says=f"{p.pieces} {names[p.thing].lower()} fewer: {_changes(p.freed, units)} free")
+            PurgeView(thing=p.thing, says=purge_in_words(p.pieces, names[p.thing], p.freed, units))
             for p in purge_steps(things, rules)
         ],
-        over_stock=[f"{o.name}: {o.count}, one open and one spare is usual; {o.over} over" for o in over_stock(things)],
+        over_stock=[over_stock_in_words(o) for o in over_stock(things)],
         offers=[
-            f"{names[o.thing]} → {o.wanted} × {owned[o.owned]} ({o.free} free)"
+            offer_in_words(o, names[o.thing], owned[o.owned])
             for o in offers(things, rows.stock_of(household))
         ],
         sockets=sockets_wanted(things),
@@ -194,7 +199,7 @@ def _things(space: models.Space) -> ThingsView:
 
 def _demand(wanted: Demand, units: Units) -> list[DemandView]:
     return [
-        DemandView(storage=line.storage, label=_label(line.storage, line.label, units),
+        DemandView(storage=line.storage, label=class_in_words(line.storage, line.label, units),
                    bare=amount(line.bare, line.unit, units), asked=amount(line.asked, line.unit, units),
                    pieces=line.pieces, why=slip_view(line.why, units))
         for line in wanted.lines
@@ -222,38 +227,6 @@ def _by_zone(things: tuple[Thing, ...], rules: HouseRules, units: Units) -> list
         if t.stays:
             zones.setdefault(t.zone or "anywhere", []).append(t)
     return [(zone, _demand(demand(tuple(here), rules), units)) for zone, here in sorted(zones.items())]
-
-
-def _changes(changes: tuple[Change, ...], units: Units, *, signed: bool = False) -> str:
-    """Amounts of storage in a row of words: `0.70 m of rail, 12 litres`."""
-    words = []
-    for change in changes:
-        sign = ("+" if change.by > 0 else "−") if signed else ""
-        short = _short(abs(change.by), change.unit, units)
-        if short.split()[0].strip("0."):  # too little to be said in these digits
-            words.append(f"{sign}{short} {change.storage}")
-    return ", ".join(words)
-
-
-def _short(by: float, unit: str, units: Units) -> str:
-    """A sum of storage in few digits: metres or feet, litres, hooks."""
-    if not unit.startswith("mm"):
-        return amount(by, unit, units).removesuffix(" hooks").removesuffix(" hook").replace(" litres", " l")
-    return f"{by / 1000:.1f} m" if units == "metric" else f"{by / 304.8:.1f} ft"
-
-
-def _label(storage: str, label: str, units: Units) -> str:
-    """A demand line's name: hanging by drop, shelves by depth."""
-    if storage == "hanging":
-        return f"hanging, {label}"
-    if not label:
-        return storage
-    words = []
-    for side, of, classes in zip(label.split(), ("deep", "high"), (SHELF_DEPTHS, SHELF_HEIGHTS), strict=True):
-        most = float(side)
-        bound = classes[-2] if most == classes[-1] else most
-        words.append(f"{'over' if most == classes[-1] else 'to'} {amount(bound, 'mm', units)} {of}")
-    return f"{storage}, {', '.join(words)}"
 
 
 @router.get("/vocabulary", response=Vocabulary, operation_id="inventory_vocabulary")

@@ -6,7 +6,6 @@ from django.http import HttpResponse
 from ninja import Query, Router, Schema
 from pydantic import Field
 
-from pinakotheke.core.checks import Severity
 from pinakotheke.core.drawing import (
     SCALES,
     TEXT_MM,
@@ -21,9 +20,10 @@ from pinakotheke.core.drawing.pdf import Scale
 from pinakotheke.core.layout import Command, Weights
 from pinakotheke.core.layout.compare import home_differences, part_differences
 from pinakotheke.core.layout.pool import allowed
+from pinakotheke.core.lengths import with_units
 from pinakotheke.core.materials import bill
-from pinakotheke.core.survey import doubts, missing
-from pinakotheke.core.systems import FAMILIES, Finish, family_named
+from pinakotheke.core.systems import FAMILIES, Finish
+from pinakotheke.core.words import States, home_in_words, states_in_words
 
 from .. import rows
 from ..actions import layout as actions
@@ -95,12 +95,12 @@ def gallery(request: MemberRequest, space_id: PathId) -> Gallery:
     scene = Scene(own_space(request.user, space_id))
     last = scene.space.solves.order_by("-pk").first()
     kinds = {s.kind for s in scene.survey.parts}
+    families = [scene.catalogue[f] for f in allowed(scene.rules, scene.ranges)]
     return Gallery(
         currency=scene.household.currency,
         solve=scene.solve(last) if last else None,
         designs=[scene.card(row) for row in scene.space.designs.order_by("pk")],
-        families=[FamilyView(id=f.id, name=f.name, about=f.table["about"])
-                  for f in map(family_named, allowed(scene.rules, scene.ranges)) if f.places & kinds],
+        families=[FamilyView(id=f.id, name=f.name, about=f.about) for f in families if f.places & kinds],
     )  # fmt: skip
 
 
@@ -213,10 +213,10 @@ def compare(request: MemberRequest, design_id: PathId, other_id: PathId) -> Comp
     ]  # fmt: skip
     return Comparison(
         here=here.title, there=there.title, facts=facts,
-        parts=[PartDifferenceView(name=p.name, size=f"{p.w} × {p.d} × {p.h}", here=p.here, there=p.there)
+        parts=[PartDifferenceView(name=p.name, size=with_units((p.w, p.d, p.h), scene.units), here=p.here, there=p.there)
                for p in part_differences(here, there)],
-        homes=[HomeDifferenceView(name=names.get(h.thing, h.thing), here=", ".join(h.here) or "no place",
-                                  there=", ".join(h.there) or "no place")
+        homes=[HomeDifferenceView(name=names.get(h.thing, h.thing), here=home_in_words(h.here, scene.units),
+                                  there=home_in_words(h.there, scene.units))
                for h in home_differences(here, there)],
     )  # fmt: skip
 
@@ -268,16 +268,6 @@ def sheet(request: MemberRequest, design_id: PathId, scale: Query[int] = 20,
     return response
 
 
-class States(Schema):
-    """The state of each stage in a few words, for the spine."""
-
-    survey: str
-    inventory: str
-    layout: str
-    materials: str
-    worst: Severity | None
-
-
 class SpaceLedger(Schema):
     """The ledger of a space, and the spine's words."""
 
@@ -294,22 +284,7 @@ def get_ledger(request: MemberRequest, space_id: PathId, design: RowId | None = 
     current = rows.history_of(row).current if row else None
     cost = bill(current).total if current else None
     view = scene.ledger(row, current, cost)
-    return SpaceLedger(ledger=view, states=_states(scene, rows_.count(), view))
-
-
-def _states(scene: Scene, designs: int, view: LedgerView) -> States:
-    absent, doubted = sum(s.needed for s in missing(scene.survey)), len(doubts(scene.survey))
-    undecided = sum(t.decision == "undecided" for t in scene.things)
-    stops = sum(f.severity == "stop" for f in view.findings)
-    survey = f"{absent} reading{'s' if absent != 1 else ''} missing" if absent else "complete"
-    if doubted:
-        survey += f", {doubted} doubted"
-    things = f"{len(scene.things)} things" if scene.things else "nothing yet"
-    layout = f"{designs} alternative{'s' if designs != 1 else ''}" if designs else "not asked yet"
-    if stops:
-        layout += f", {stops} stop{'s' if stops != 1 else ''}"
-    return States(
-        survey=survey, inventory=things + (f", {undecided} undecided" if undecided else ""), layout=layout,
-        materials=f"{view.cost} {view.currency}" if view.cost else "no design yet",
-        worst=view.findings[0].severity if view.findings else None,
+    return SpaceLedger(
+        ledger=view, states=states_in_words(scene.survey, scene.things, rows_.count(), scene.findings(current),
+                                            view.cost, view.currency),
     )  # fmt: skip

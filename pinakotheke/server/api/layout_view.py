@@ -1,14 +1,13 @@
 """What the page is shown of searches and designs: cards, drawings, parts in words, findings, the ledger."""
 
 from collections import Counter
-from collections.abc import Sequence
 from decimal import Decimal
 from typing import Any, Literal
 
 from django.utils import timezone
 from ninja import Schema
 
-from pinakotheke.core.checks import check_design, check_survey
+from pinakotheke.core.checks import Finding, check_design, check_survey
 from pinakotheke.core.drawing import Drawing, design_elevation, design_plan
 from pinakotheke.core.drawing.of_design import Inside
 from pinakotheke.core.inventory.kinds import Way
@@ -19,7 +18,16 @@ from pinakotheke.core.layout.trial import trial_marks
 from pinakotheke.core.lengths import Units, with_unit, with_units
 from pinakotheke.core.materials import bill, hours
 from pinakotheke.core.survey import envelopes, with_stacks
-from pinakotheke.core.systems import HOLDERS, Finish, Part, family_named, family_of, is_known
+from pinakotheke.core.systems import HOLDERS, Catalogue, Finish, Part
+from pinakotheke.core.words import (
+    blocked_in_words,
+    family_names,
+    free_in_words,
+    holds_in_words,
+    outcome_in_words,
+    relaxation_in_words,
+    sensitivity_in_words,
+)
 
 from .. import models, rows
 from .common import FindingView, LedgerView, finding_views, ledger_lines, slip_view
@@ -33,6 +41,8 @@ class RelaxationView(Schema):
     kind: str
     sentence: str
     applies: bool
+    pieces: bool = False
+    """Whether it is about the pieces without a place, which each design has its own of."""
 
 
 class BlockedView(Schema):
@@ -206,19 +216,20 @@ class Scene:
         self.units: Units = self.household.units  # type: ignore[assignment]
         self.rules = rows.rules_of(self.household)
         self.ranges = rows.ranges_of(self.household)
+        self.catalogue = Catalogue(self.ranges)
         self.people = rows.people_of(self.household)
         self.survey = with_stacks(rows.survey_of(space))
         self.things = rows.things_of(space)
         self.regions = envelopes(self.survey, self.rules)
         self.today = timezone.localdate().isoformat()
 
-    def findings(self, design: Design | None) -> list[FindingView]:
+    def findings(self, design: Design | None) -> tuple[Finding, ...]:
+        """What is wrong with a design, or with the survey while there is none; worst first."""
         if not self.regions:
-            return []
+            return ()
         if design is None:
-            region = self.regions.get(self.survey.main.id) or next(iter(self.regions.values()))
-            return finding_views(check_survey(self.survey, region), self.units)
-        return finding_views(check_design(design, self.survey, self.regions, self.things, self.people), self.units)
+            return check_survey(self.survey, self.regions)
+        return check_design(design, self.survey, self.regions, self.things, self.people)
 
     def ledger(self, row: models.Design | None, design: Design | None, cost: Decimal | None) -> LedgerView:
         sums = ledger(self.things, self.rules, design)
@@ -229,7 +240,8 @@ class Scene:
             cost=None if cost is None else f"{cost:.2f}",
             budget=None if self.rules.budget is None else f"{self.rules.budget:.2f}",
             currency=self.household.currency, hours=took.hours if took else None,
-            hours_why=slip_view(took.why, self.units) if took else None, findings=self.findings(design),
+            hours_why=slip_view(took.why, self.units) if took else None,
+            findings=finding_views(self.findings(design), self.units),
         )  # fmt: skip
 
     def elevation(self, design: Design, options: DrawingOptions) -> Drawing:
@@ -273,20 +285,20 @@ class Scene:
         for a in design.held_by(part.id):
             counts[a.thing, a.way] += a.count
         held = [self._held(thing, count, way) for (thing, way), count in counts.items()]
-        family, bay = family_of(part), design.bay_of(part)
+        family, bay = design.family_of(part), design.bay_of(part)
         movable = part.role in MOVABLE
         spec = family.spec("shelf" if part.role == "cover" else part.role)
         return PartView(
             id=part.id, role=part.role, bay=part.bay, name=f"{part.role}, bay {(part.bay or 0) + 1}", size=size,
             height=with_unit(part.z + bay.foot, self.units), movable=movable, locked=part.locked,
             resizable=bool(spec.fronts), becomes=sorted(family.roles - {part.role, "floor"}) if movable else [],
-            takes=[w for w in spec.ways if part.role != "cover"],  # type: ignore[misc]
+            takes=[w for w in spec.ways if part.role != "cover"],
             pitch=bay.pitch if bay.axis == "z" else 0, holds=held,
         )  # fmt: skip
 
     def _bay(self, design: Design, index: int) -> BayView:
         bay = design.bays[index]
-        family = family_named(bay.family)
+        family = design.family_of(bay)
         many = len(design.sections) > 1
         where = f", {self.survey.section(bay.section).label}" if many else ""
         return BayView(index=index, name=f"bay {index + 1}{where}", family=family.name, locked=bay.locked,
@@ -297,12 +309,11 @@ class Scene:
         design = history.current
         findings = [f for f in self.findings(design) if not f.code.startswith("survey.")]
         sums = ledger(self.things, self.rules, design)
-        placed = sums.pieces - sums.unplaced
-        free = [((line.spare or 0) / line.given, line.storage) for line in sums.lines if line.given]
+        worst = finding_views(tuple(findings[:1]), self.units)
         return Card(
             id=row.pk, version=row.version, key=row.key, title=design.title, reason=design.reason,
-            family=families_of(design), holds=f"{placed} of {sums.pieces} pieces", left=_free(free),
-            cost=f"{bill(design).total:.2f}", hours=hours(design).hours, worst=findings[0] if findings else None,
+            family=families_of(design), holds=holds_in_words(sums), left=free_in_words(sums),
+            cost=f"{bill(design).total:.2f}", hours=hours(design).hours, worst=worst[0] if worst else None,
             stops=sum(f.severity == "stop" for f in findings), edits=len(history.done), kept=row.kept,
             elevation=self.elevation(design, DrawingOptions(dimensions=False)),
         )  # fmt: skip
@@ -313,99 +324,35 @@ class Scene:
         told = [Sensitivity.model_validate(s) for s in solve.sensitivities]
         return SolveView(
             id=solve.pk, status=solve.status, progress=solve.progress, message=solve.message, problem=solve.problem,
-            blocked=self._blocked(solve.blocked), points=[_point(n, p) for n, p in enumerate(solve.frontier)],
-            told=[self._told(s) for s in told],
+            blocked=self._blocked(solve.blocked),
+            points=[_point(n, p, self.catalogue) for n, p in enumerate(solve.frontier)],
+            told=[sensitivity_in_words(s, self.units, self.household.currency, self.catalogue) for s in told],
             weights=Weights.model_validate(wishes["weights"]) if wishes.get("weights") else None,
             finish=Finish.model_validate(wishes.get("finish") or {"doors": self.rules.doors}),
             within_budget=bool(wishes.get("within_budget")), families=list(wishes.get("families") or []),
             around=wishes.get("keep"),
         )  # fmt: skip
 
-    def _told(self, s: Sensitivity) -> str:
-        """One sensitivity as a sentence."""
-        money = f"{abs(s.cost):.0f} {self.household.currency} {'less' if s.cost < 0 else 'more'}" if s.cost else ""
-        reach = "" if abs(s.reach) < 1 else f"{'easier' if s.reach < 0 else 'harder'} to reach"
-        room = "" if abs(s.room) < 0.01 else f"{abs(s.room):.0%} {'more' if s.room > 0 else 'less'} room left"
-        change = ", ".join(x for x in (money, room, reach) if x) or "nothing to speak of"
-        names = " and ".join(family_named(f).spoken for f in s.subject.split(", ") if is_known(f))
-        return {
-            "fewer": f"{s.amount:.0f} fewer {s.subject}: {change}.",
-            "more": f"{s.amount:.0f} more {s.subject}: {change if s.fits else 'they no longer all fit'}.",
-            "stool": f"A step stool at hand: {change}.",
-            "wider": f"{with_unit(s.amount, self.units)} more width if the skirting goes: {change}.",
-            "budget": f"Another {s.amount:.0f} {self.household.currency} would buy {names}: {change}.",
-            "cheaper": f"The next cheaper step, {names}: {change}.",
-        }[s.kind]
-
     def _blocked(self, raw: dict[str, Any] | None) -> BlockedView | None:
         if raw is None:
             return None
-        blocked = Blocked.model_validate(raw)
+        blocked, currency = Blocked.model_validate(raw), self.household.currency
         names = {t.id: t.name for t in self.things}
-        if blocked.kind == "size":
-            short = with_unit(blocked.short, self.units)
-            said = f"No part fits: the clear {blocked.subject} is {short} too small for the smallest part."
-        elif blocked.kind == "rules":
-            said = "By the house rules nothing may stand on the floor and nothing may be drilled into a wall."
-        elif blocked.kind == "budget":
-            said = f"Everything fits, but for {blocked.short:.2f} {self.household.currency} more than the budget."
-        elif blocked.kind == "too many":
-            over = f"{blocked.short:.0f} more {blocked.subject}"
-            said = f"There are {over} than one space is searched for; join like with like."
-        else:
-            listed = ", ".join(dict.fromkeys(names.get(t, t) for t in blocked.things[:6]))
-            unit = blocked.unit.removesuffix("s") if blocked.short == 1 else blocked.unit
-            said = f"Not everything has a place: {blocked.short:.4g} {unit} too much ({listed})."
         return BlockedView(
-            sentence=said,
+            sentence=blocked_in_words(blocked, names, self.units, currency),
             relaxations=[
-                RelaxationView(index=n, kind=r.kind, applies=r.applies,
-                               sentence=self._relaxation(r.kind, r.value, r.things, names))
+                RelaxationView(index=n, kind=r.kind, applies=r.applies, pieces=r.kind in ("fewer", "move out"),
+                               sentence=relaxation_in_words(r, names, self.units, currency))
                 for n, r in enumerate(blocked.relaxations)
             ],
         )  # fmt: skip
 
-    def _relaxation(self, kind: str, value: float, things: tuple[str, ...], names: dict[str, str]) -> str:
-        listed = ", ".join(dict.fromkeys(names.get(t, t) for t in things[:6]))
-        pieces = f"{value:.0f} piece{'' if round(value) == 1 else 's'}"
-        return {
-            "reserve": f"A growth reserve of {value:.0%} would do.",
-            "floor": "Letting parts stand on the floor would do.",
-            "access": "Stacking and two rows for what is seldom used would do.",
-            "drill": "Screws in the wall would do.",
-            "hangers": "Slim hangers would do.",
-            "move out": f"Moving {pieces} to another space would do: {listed}.",
-            "fewer": f"Giving {pieces} away would do: {listed}.",
-            "budget": f"A budget of {value:.2f} {self.household.currency} would do.",
-            "size": f"{with_unit(value, self.units)} more would do.",
-        }[kind]
 
-
-def _point(n: int, raw: dict[str, Any]) -> PointView:
-    names = [family_named(f).spoken for f in raw["families"] if is_known(f)]
+def _point(n: int, raw: dict[str, Any], catalogue: Catalogue) -> PointView:
     return PointView(index=n, cost=float(raw["cost"]), room=raw["room"], reach=raw["reach"],
-                     name=f"{raw['bays']} bays of {' and '.join(names)}")  # fmt: skip
+                     name=f"{raw['bays']} bays of {family_names(raw['families'], catalogue, ' and ')}")  # fmt: skip
 
 
 def families_of(design: Design) -> str:
     """Names of the families it is built of."""
-    return ", ".join(family_named(f).name for f in design.families)
-
-
-def _free(shares: Sequence[tuple[float, str]]) -> str:
-    """How much is left over: the least and the most, and of what."""
-    if not shares:
-        return ""
-    (least, scarce), (most, ample) = min(shares), max(shares)
-    return f"free: {least:.0%} of {scarce}" + (f" to {most:.0%} of {ample}" if len(shares) > 1 else "")
-
-
-def outcome_in_words(design: Design) -> str:
-    """What the search can say of its answer, never as one figure *% optimal*."""
-    o = design.outcome
-    said = {
-        "proven": "Proven best for these bays.",
-        "within": f"Within {o.gap:.0%} of the bound for these bays.",
-        "best found": f"Best found; the bound proves no better than {o.gap:.0%} away.",
-    }[o.status]
-    return f"{said} Objective {o.objective:.0f}, bound {o.bound:.0f} points; {o.method}."
+    return ", ".join(design.catalogue[f].name for f in design.families)

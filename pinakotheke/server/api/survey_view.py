@@ -202,7 +202,7 @@ def view(row: models.Space) -> SpaceView:
         next=_next(next_reading(survey)), missing=sum(s.needed for s in missing(survey)),
         doubts=[d.sentence(units) for d in doubts(survey)], field_sheet=_numbered(survey, units),
         practice=_practice(row), photos=[photo_view(p) for p in row.photos.select_related("thing").order_by("pk")],
-        findings=finding_views(check_survey(survey, here), units) if here else [],
+        findings=finding_views(check_survey(survey, found), units) if here else [],
         examples=list(examples_for(survey)),
     )  # fmt: skip
 

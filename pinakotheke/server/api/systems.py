@@ -13,6 +13,7 @@ from pinakotheke.core.inventory.columns import RowFault
 from pinakotheke.core.inventory.containers import Container
 from pinakotheke.core.inventory.owned import Lid
 from pinakotheke.core.lengths import Units, format_length, parse_length, with_units
+from pinakotheke.core.measures import format_volume
 from pinakotheke.core.systems.ranges import reckoned, sizes_of, table_of
 from pinakotheke.core.systems.supplier import (
     LIST_COLUMNS,
@@ -158,8 +159,8 @@ class Listed(Schema):
 def _range(row: models.Range, units: Units) -> RangeView:
     own = rows.range_of(row)
     family, table = core.FAMILIES[own.family], table_of(own)
-    usual = sizes_of(family.table)
-    names = {kind: family.called(kind) for kind in family.table["price"]}
+    usual = sizes_of(family.source)
+    names = {kind: family.called(kind) for kind in family.table.price}
 
     def said(sizes: tuple[int, ...]) -> str:
         return ", ".join(format_length(mm, units) for mm in sizes)
@@ -168,15 +169,15 @@ def _range(row: models.Range, units: Units) -> RangeView:
     lines = [f"{_label(name)} {said(sizes)}" for name, sizes in now.items() if usual.get(name) != sizes]
     return RangeView(
         key=own.id, version=row.version, name=own.name, family=own.family, family_name=family.name, about=own.about,
-        usual_about=family.table["about"], pitch=said((own.pitch,)) if own.pitch else "",
-        usual_pitch=said((family.table["pitch"],)),
+        usual_about=family.about, pitch=said((own.pitch,)) if own.pitch else "",
+        usual_pitch=said((family.table.pitch,)),
         sizes=[SizeView(name=name, label=_label(name), usual=said(sizes), own=said(own.sizes.get(name, ())))
                for name, sizes in usual.items()],
         prices=[
             PriceView(kind=kind, name=names[kind], own=own.rates.get(kind),
                       listed=sum(a.kind == kind for a in own.articles),
-                      usual=None if kind in family.table.get("sold_by", {}) else core.Rate.model_validate(rate))
-            for kind, rate in family.table["price"].items()
+                      usual=rate if isinstance(rate, core.Rate) else None)
+            for kind, rate in family.table.price.items()
         ],
         ratings=[
             RatingView(role=role, a_metre=bool(spec.rating_per_m), usual=spec.rating_per_m or spec.rating,
@@ -192,10 +193,15 @@ def _label(name: str) -> str:
     return {"bays": "bay widths", "corner_widths": "corner widths"}.get(name, name.replace("_", " "))
 
 
+def _volume(litres: float, units: Units) -> str:
+    """What a box holds, to a digit more than a shelf's."""
+    return f"{litres:.1f} litres" if units == "metric" else format_volume(litres, units)
+
+
 def _container(box: Container, units: Units) -> ContainerView:
     sides = with_units((box.width, box.depth, box.height), units)
     w, d, h = box.inside
-    return ContainerView(key=box.id, name=box.name, size=sides, litres=f"{w * d * h / 1e6:.1f} litres",
+    return ContainerView(key=box.id, name=box.name, size=sides, litres=_volume(w * d * h / 1e6, units),
                          price=f"{box.price:.2f}", lid=box.lid)  # fmt: skip
 
 

@@ -8,6 +8,7 @@ from pydantic import Field, StringConstraints
 from pinakotheke.core.house import SpaceUse
 from pinakotheke.core.inventory.owned import Lid, Owned
 from pinakotheke.core.lengths import Units, with_units
+from pinakotheke.core.measures import format_volume
 
 from .. import models, rows
 from ..actions import work as actions
@@ -93,7 +94,7 @@ class UseData(Schema):
 
 def _owned(owned: Owned, units: Units) -> OwnedView:
     size = with_units(owned.size, units)
-    return OwnedView(key=owned.id, name=owned.name, count=owned.count, size=size, litres=f"{owned.litres:.0f} litres",
+    return OwnedView(key=owned.id, name=owned.name, count=owned.count, size=size, litres=format_volume(owned.litres, units),
                      kind=owned.kind, lid=owned.lid)  # fmt: skip
 
 

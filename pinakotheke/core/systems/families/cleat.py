@@ -6,37 +6,59 @@ each as long as the slope lets them, their ends cut to it.
 """
 
 from collections.abc import Iterator
-from decimal import Decimal
 from itertools import islice, product
 from typing import Literal
 
 from ...survey import Envelope
-from ..beams import shelf_carries
-from ..family import Family, Finish, Row, Shape
-from ..parts import Bay, Part, Role
+from ..beams import Sag, board_sag, cantilever_sag
+from ..family import Extra, Family, Finish, Row, Shape, Table
+from ..parts import Bay, Part, Surface
+from ..roles import INSIDE, Role
 from ..slopes import Falls, Tier, falls, pitch_of, steps, tiers
 from ..standing import comes_out, cut_around, setback_for
 
 SCREWS_PER_CLEAT = 3
 
 
+class CleatTable(Table):
+    """Boards, gables, cleats and brackets; the heights of storeys under a slope, mm."""
+
+    board: int
+    gable: int
+    cleat_height: int
+    cleat_depth: int
+    first: int
+    storeys: tuple[int, ...]
+    bracket_deepest: int
+    bracket_height: int
+    bracket_rating: float
+    """Kilograms that one bracket carries."""
+    widest: int
+    narrowest: int
+
+
 class Cleat(Family):
     """See the module."""
 
     id = "cleat"
+    Numbers = CleatTable
+    table: CleatTable
+    tips = tilts = frozenset()
+    screwed = frozenset({"cleat", "hooks"})
+    scribed = INSIDE | {"cleat"}
 
     @property
     def modules(self) -> tuple[int, ...]:
-        return (int(self.table["narrowest"]), int(self.table["widest"]))
+        return (self.table.narrowest, self.table.widest)
 
     @property
     def ends(self) -> int:
         """The gable at its right end, where no wall is; kept free in any case."""
-        return int(self.table["gable"])
+        return self.table.gable
 
     def fillings(self, length: int) -> Iterator[tuple[int, ...]]:
         """Equal boards over the whole stretch, and one fewer, which leaves room for something else beside them."""
-        gable, widest, narrowest = self.table["gable"], self.table["widest"], self.table["narrowest"]
+        gable, widest, narrowest = self.table.gable, self.table.widest, self.table.narrowest
         for n in range(1, 9):
             width = length // n
             if narrowest + gable <= width <= widest + gable:
@@ -53,7 +75,7 @@ class Cleat(Family):
         if way is None or not depth:
             return
         start, end = envelope.span(0, envelope.z_to)
-        for every in self.table["storeys"]:
+        for every in self.table.storeys:
             floors = tiers(envelope, every, self.smallest())
             grids = dict.fromkeys(widths[0] for widths in self.fillings(end - start - self.ends))
             for width, tall in product(islice(grids, 2), (0, 1)):
@@ -78,7 +100,7 @@ class Cleat(Family):
             if not widths:
                 break
             # Under the storey above its cleats need their height.
-            usable = floor.top - (self.table["cleat_height"] if n + 1 < len(floors) else 0)
+            usable = floor.top - (self.table.cleat_height if n + 1 < len(floors) else 0)
             cut = way if floor.is_cut else "level"
             shape = Shape(height=floor.top, depth=depth, member=usable, foot=floor.foot, cut=cut)
             if way == "right":
@@ -92,7 +114,7 @@ class Cleat(Family):
         room = envelope.y_to - envelope.y_from
         found = []
         for height in sorted({min(envelope.z_to, h) for h in (1200, 1800, 2200, 2500)}, reverse=True):
-            for depth in sorted({d for d in self.table["depths"] if d <= room} | {min(room, 750)}, reverse=True):
+            for depth in sorted({d for d in self.table.depths if d <= room} | {min(room, 750)}, reverse=True):
                 setback = setback_for(envelope, height, depth)
                 if setback == 0:
                     found.append(Shape(height=height, depth=depth, member=height))
@@ -118,22 +140,35 @@ class Cleat(Family):
     def bays(self, envelope: Envelope, row: Row) -> tuple[Bay, ...]:
         found: list[Bay] = []
         gable, y, depth = self.ends, envelope.y_from, row.shape.depth
-        x, shape = row.x + gable, row.shape
+        x, shape = row.x, row.shape
         end = {"left": 0, "right": len(row.widths) - 1}.get(shape.cut)
         free = self._free_ends(envelope, row)
+        first, last = self._outer_edges(envelope, row)
         for n, width in enumerate(row.widths):
-            w = width - gable
-            cuts, blocked = cut_around(envelope, x, x + w, y, y + depth, row.shape.height, self.table["cleat_height"])
+            left = first if n == 0 else x + gable
+            w = (last if n == len(row.widths) - 1 else x + width) - left
+            x = left
+            cuts, blocked = cut_around(envelope, x, x + w, y, y + depth, row.shape.height, self.table.cleat_height)
             found.append(
                 Bay(index=n, section=envelope.section, family=self.id, x=x, w=w, y=y, depth=depth,
-                    hang_depth=envelope.y_to - y, z0=shape.foot, z1=shape.member, pitch=self.table["pitch"],
+                    hang_depth=envelope.y_to - y, z0=shape.foot, z1=shape.member, pitch=self.table.pitch,
                     pulls=comes_out(envelope, x, x + w), has_base=False,
-                    first=0 if shape.foot else self.table["first"], last=n == len(row.widths) - 1, cuts=cuts,
-                    free_end=free.get(n, ""), blocked=blocked, mitre=pitch_of(envelope) if n == end else 0,
+                    first=0 if shape.foot else self.table.first, last=n == len(row.widths) - 1, cuts=cuts,
+                    free_end=free.get(n, ""), skirting=envelope.skirting_thickness, blocked=blocked,
+                    mitre=pitch_of(envelope) if n == end else 0,
                     runs_to=_runs_to(envelope, shape, x, x + w) if n == end else ())
             )  # fmt: skip
-            x += width
+            x += w
         return tuple(found)
+
+    def _outer_edges(self, envelope: Envelope, row: Row) -> tuple[int, int]:
+        """Where the first board of a row begins and the last one ends: at the wall, to which they are cut, or at the
+        gable or bracket that stands there.
+        """
+        shape, (left, right) = row.shape, self._walls(envelope, row)
+        a, b = envelope.walls(max(shape.foot, self.table.first), shape.height)
+        first = a if left and shape.cut != "left" else row.x + self.ends
+        return first, b if right and shape.cut != "right" else row.end
 
     def _walls(self, envelope: Envelope, row: Row) -> tuple[bool, bool]:
         """Whether a wall or the ceiling carries the cleats at the left and at the right end of a row."""
@@ -147,7 +182,7 @@ class Cleat(Family):
         to hold a board, two are not.
         """
         left, right = self._walls(envelope, row)
-        if row.shape.depth > self.table["bracket_deepest"] or (len(row.widths) == 1 and not (left or right)):
+        if row.shape.depth > self.table.bracket_deepest or (len(row.widths) == 1 and not (left or right)):
             return {}
         found: dict[int, Literal["left", "right"]] = {}
         if not left:
@@ -171,23 +206,29 @@ class Cleat(Family):
             for name, x, wall in at if not wall
         )  # fmt: skip
 
-    def carrier(self, bay: Bay) -> str:
+    def carrier(self, bay: Bay) -> Surface:
         return "wall"
 
     def placed(self, bay: Bay, part_id: str, role: Role, z: int, height: int = 0) -> Part:
         part = super().placed(bay, part_id, role, z, height)
         if role == "hooks":
-            return part.model_copy(update={"d": self.table["cleat_depth"]})
+            return part.model_copy(update={"d": self.table.cleat_depth})
         if bay.runs_to and role in ("shelf", "cover"):
             return _cut_to_slope(part, bay)
-        return part.model_copy(update={"fixed_to": "floor"}) if role == "floor" else part
+        if role != "floor":
+            return part
+        x, w = part.x + bay.skirting, part.w - 2 * bay.skirting
+        return part.model_copy(update={"fixed_to": "floor", "x": x, "w": w})
+
+    def clear_width(self, role: Role, bay: Bay) -> float:
+        return super().clear_width(role, bay) - (2 * bay.skirting if role == "floor" else 0)
 
     def brackets(self, part: Part, bay: Bay) -> tuple[Part, ...]:
         if part.role not in ("shelf", "cover"):
             return ()
-        t, h = self.table["cleat_depth"], self.table["cleat_height"]
+        t, h = self.table.cleat_depth, self.table.cleat_height
         common = {"item": f"{self.id}.cleat", "role": "cleat", "section": bay.section, "bay": bay.index, "z": part.z - h,
-                  "h": h, "fixed_to": "wall"}  # fmt: skip
+                  "h": h, "fixed_to": "wall", "belongs_to": part.id}  # fmt: skip
         rows = [
             (f"back{n or ''}", lo, bay.y, hi - lo, t)
             for n, (lo, hi) in enumerate(
@@ -204,15 +245,17 @@ class Cleat(Family):
             for name, x, y, w, d in rows if w > 0 and d > 0
         ]  # fmt: skip
         if bay.free_end:
-            x, high = part.x if bay.free_end == "left" else part.x + part.w - t, self.table["bracket_height"]
+            x, high = part.x if bay.free_end == "left" else part.x + part.w - t, self.table.bracket_height
             carried.append(
                 Part(id=f"{part.id}-bracket", item=f"{self.id}.bracket", role="bracket", section=bay.section,
                      bay=bay.index, x=x, y=bay.y + t, z=part.z - high, w=t, d=bay.depth - t - 20, h=high,
-                     fixed_to="wall")
+                     fixed_to="wall", belongs_to=part.id)
             )  # fmt: skip
         return tuple(carried)
 
     def meets_sides(self, part: Part, bay: Bay) -> bool:
+        if part.role == "floor":
+            return part.x == bay.x + bay.skirting and part.w == bay.w - 2 * bay.skirting
         if not part.mitre:
             return super().meets_sides(part, bay)
         return part.x <= bay.x and bay.x + bay.w <= part.x + part.w
@@ -223,20 +266,31 @@ class Cleat(Family):
     def takes(self, part: Part, clear: float) -> tuple[float, float]:
         low, high = super().takes(part, clear)
         # The cleats of the next board hang below it, or its bracket where boards so deep lie on one.
-        below = self.table["bracket_height" if part.d <= self.table["bracket_deepest"] else "cleat_height"]
+        table = self.table
+        below = table.bracket_height if part.d <= table.bracket_deepest else table.cleat_height
         return low, max(high, part.z + part.h + below) if part.role == "shelf" else high
+
+    def sags(self, part: Part, bay: Bay, mass: float) -> tuple[Sag, ...]:
+        """A plate held at three edges: conservatively a beam from end to end, or a cantilever from the back cleat where
+        nothing parts that one (handbook section 9, derived).
+        """
+        if part.role != "shelf":
+            return ()
+        t = self.table.cleat_depth
+        found = (board_sag(part.w, bay.depth, part.h, mass),)
+        if any(c[2] < bay.y + t for c in bay.cuts):
+            return found
+        return (*found, cantilever_sag(part.w, bay.depth - t, part.h, mass))
 
     def rating(self, part: Part, bay: Bay) -> float:
         usual = super().rating(part, bay)
         if bay.free_end and part.role == "shelf":
-            usual = min(usual, float(self.table["bracket_rating"]))
-        return min(usual, shelf_carries(part.w, bay.depth, part.h)) if part.role == "shelf" else usual
+            usual = min(usual, self.table.bracket_rating)
+        return self._carries(part, bay, usual)
 
-    def extras(self, parts: tuple[Part, ...]) -> Iterator[tuple[str, str, int, int, Decimal, str]]:
+    def extras(self, parts: tuple[Part, ...]) -> Iterator[Extra]:
         screws = SCREWS_PER_CLEAT * sum(p.role in ("cleat", "hooks", "panel") for p in parts)
-        if screws:
-            pack = self.table["price"]["screws"]["pack"]
-            yield ("screws", f"Wall screws, pack of {pack}", screws, pack, self.priced("screws"), "screw")
+        yield from self._packed("screws", "Wall screws", screws, "screw")
 
 
 def _runs_to(envelope: Envelope, shape: Shape, x0: int, x1: int) -> tuple[tuple[int, int], ...]:

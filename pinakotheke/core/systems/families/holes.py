@@ -6,7 +6,8 @@ the same size.
 
 from ...survey import Envelope
 from ..family import Row, Shape
-from ..parts import Bay, Part, Role
+from ..parts import Bay, Part
+from ..roles import Role
 from ..standing import comes_out, cut_around
 from .level import OnShelves
 

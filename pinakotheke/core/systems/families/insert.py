@@ -8,13 +8,22 @@ from collections.abc import Iterator
 from typing import Literal
 
 from ...survey import Envelope
-from ..family import Family, Finish, Row, Shape
-from ..parts import Bay, Blocked, Part, Role
+from ..family import Family, Finish, Row, Shape, Table
+from ..parts import Bay, Blocked, Part, Surface
+from ..roles import Role
+
+
+class InsertTable(Table):
+    """Thickness of a strip, mm."""
+
+    strip: int
 
 
 class Insert(Family):
     """What the three kinds of insert have in common."""
 
+    Numbers = InsertTable
+    table: InsertTable
     places = frozenset({"drawer"})
     drills = False
     axis: Literal["y", "x"] = "y"
@@ -42,7 +51,7 @@ class Insert(Family):
         start = y if self.axis == "y" else row.x
         return (
             Bay(section=envelope.section, family=self.id, x=row.x, w=across if self.axis == "y" else w, y=y,
-                depth=depth, hang_depth=depth, z0=start, z1=start + along, pitch=self.table["pitch"], pulls=True,
+                depth=depth, hang_depth=depth, z0=start, z1=start + along, pitch=self.table.pitch, pulls=True,
                 has_base=False, axis=self.axis, height=row.shape.height,
                 blocked=self._corners(envelope)),
         )  # fmt: skip
@@ -59,11 +68,11 @@ class Insert(Family):
     def capacity(self, role: Role, bay: Bay) -> float:
         return float(bay.w if self.axis == "y" else bay.depth)
 
-    def carrier(self, bay: Bay) -> str:
+    def carrier(self, bay: Bay) -> Surface:
         return "drawer"
 
     def placed(self, bay: Bay, part_id: str, role: Role, z: int, height: int = 0) -> Part:
-        t = self.table["strip"]
+        t = self.table.strip
         box = {"x": bay.x, "y": z, "w": bay.w, "d": t} if self.axis == "y" else {
             "x": z, "y": bay.y, "w": t, "d": bay.depth}  # fmt: skip
         return Part(id=part_id, item=f"{self.id}.strip", role="strip", section=bay.section, bay=bay.index, z=0,
@@ -76,7 +85,7 @@ class Insert(Family):
 
     def takes(self, part: Part, clear: float) -> tuple[float, float]:
         foot = part.y if self.axis == "y" else part.x
-        return float(foot), foot + self.table["strip"] + clear
+        return float(foot), foot + self.table.strip + clear
 
 
 class Strips(Insert):

@@ -1,8 +1,11 @@
 """Inserts on shelves that are there: each level is a bay whose bottom is the shelf itself."""
 
+from collections.abc import Iterator
+
 from ...survey import Envelope
 from ..family import Family, Finish, Row, Shape
-from ..parts import Bay, Part, Role
+from ..parts import Bay, Part, Surface
+from ..roles import Role
 from ..standing import blocked_heights, comes_out
 
 
@@ -16,7 +19,7 @@ class OnShelves(Family):
     def modules(self) -> tuple[int, ...]:
         return (1,)
 
-    def fillings(self, length: int):  # type: ignore[no-untyped-def]
+    def fillings(self, length: int) -> Iterator[tuple[int, ...]]:
         return iter([(length,)])
 
     def shapes(self, envelope: Envelope, finish: Finish) -> tuple[Shape, ...]:
@@ -26,7 +29,7 @@ class OnShelves(Family):
     def structure(self, envelope: Envelope, row: Row, bays: tuple[Bay, ...], finish: Finish) -> tuple[Part, ...]:
         return ()
 
-    def carrier(self, bay: Bay) -> str:
+    def carrier(self, bay: Bay) -> Surface:
         return "shelf"
 
     def placed(self, bay: Bay, part_id: str, role: Role, z: int, height: int = 0) -> Part:
@@ -45,6 +48,6 @@ class Level(OnShelves):
         y, depth = envelope.y_from, row.shape.depth
         return (
             Bay(section=envelope.section, family=self.id, x=row.x, w=w, y=y, depth=depth, hang_depth=depth, z0=1,
-                z1=row.shape.height, pitch=self.table["pitch"], pulls=comes_out(envelope, row.x, row.x + w),
+                z1=row.shape.height, pitch=self.table.pitch, pulls=comes_out(envelope, row.x, row.x + w),
                 has_base=True, blocked=blocked_heights(envelope, row.x, row.x + w, y, y + depth)),
         )  # fmt: skip

@@ -1,31 +1,43 @@
 """Ceiling rack: a platform hung from the joists, clear of a parked car, its doors and the overhead door."""
 
 from collections.abc import Iterator
-from decimal import Decimal
 
 from ...survey import Envelope
-from ..family import Family, Finish, Row, Shape
-from ..parts import Bay, Part
+from ..family import Extra, Family, Finish, Row, Shape, Table
+from ..parts import Bay, OnPart, Part
 from ..standing import free_stretches
 
 STRUT = 30
 SCREWS_PER_STRUT = 2
 
 
+class OverheadTable(Table):
+    """How far platforms hang from the ceiling, how low at the lowest, widths and depth, mm."""
+
+    drops: tuple[int, ...]
+    lowest: int
+    bays: tuple[int, ...]
+    depth: int
+
+
 class Overhead(Family):
     """See the module."""
 
     id = "overhead"
+    Numbers = OverheadTable
+    table: OverheadTable
+    companion = 2
+    hangs_over = True
 
     @property
     def modules(self) -> tuple[int, ...]:
-        return tuple(self.table["bays"])
+        return self.table.bays
 
     def shapes(self, envelope: Envelope, finish: Finish) -> tuple[Shape, ...]:
-        depth = min(self.table["depth"], envelope.y_to - envelope.y_from)
+        depth = min(self.table.depth, envelope.y_to - envelope.y_from)
         return tuple(
             Shape(height=envelope.z_to, depth=depth, member=drop)
-            for drop in self.table["drops"] if envelope.z_to - drop >= self.table["lowest"]
+            for drop in self.table.drops if envelope.z_to - drop >= self.table.lowest
         )  # fmt: skip
 
     def _foot(self, shape: Shape) -> int:
@@ -45,7 +57,7 @@ class Overhead(Family):
             found.append(
                 Bay(index=n, section=envelope.section, family=self.id, x=x, w=w, y=envelope.y_from,
                     depth=row.shape.depth - STRUT, hang_depth=row.shape.depth,
-                    z0=self._foot(row.shape), z1=row.shape.height, pitch=self.table["pitch"], pulls=False,
+                    z0=self._foot(row.shape), z1=row.shape.height, pitch=self.table.pitch, pulls=False,
                     has_base=False, last=n == len(row.widths) - 1)
             )  # fmt: skip
             x += w
@@ -62,11 +74,9 @@ class Overhead(Family):
             for name, x in at
         )  # fmt: skip
 
-    def carrier(self, bay: Bay) -> str:
-        return f"hanger-{bay.index + 1}"
+    def carrier(self, bay: Bay) -> OnPart:
+        return OnPart(part=f"hanger-{bay.index + 1}")
 
-    def extras(self, parts: tuple[Part, ...]) -> Iterator[tuple[str, str, int, int, Decimal, str]]:
+    def extras(self, parts: tuple[Part, ...]) -> Iterator[Extra]:
         screws = 2 * SCREWS_PER_STRUT * sum(p.role == "hanger" for p in parts)
-        if screws:
-            pack = self.table["price"]["screws"]["pack"]
-            yield ("screws", f"Lag screws, pack of {pack}", screws, pack, self.priced("screws"), "screw")
+        yield from self._packed("screws", "Lag screws", screws, "screw")

@@ -1,12 +1,12 @@
 """Pegs and hooks: boards with hooks on a wall or the inside of a door, narrow shelves between them."""
 
 from collections.abc import Iterator
-from decimal import Decimal
 from itertools import pairwise
 
 from ...survey import Envelope
-from ..family import Family, Finish, Row, Shape
-from ..parts import Bay, Part, Role
+from ..family import Extra, Family, Finish, Row, Shape, Table
+from ..parts import Bay, Part, Surface
+from ..roles import Role
 from ..standing import comes_out, cut_around, setback_for
 
 SCREWS_PER_BOARD = 4
@@ -15,19 +15,33 @@ TALL = 450
 """What stands out of the wall over so much of its height parts the boards, mm."""
 
 
+class PegsTable(Table):
+    """Widths of boards from `narrowest` to `widest` by `step`, the lowest board, mm."""
+
+    first: int
+    narrowest: int
+    widest: int
+    step: int
+    shelf_depth: int
+
+
 class Pegs(Family):
     """See the module."""
 
     id = "pegs"
+    Numbers = PegsTable
+    table: PegsTable
+    companion = 3
+    screwed = frozenset({"hooks", "shelf"})
     places = frozenset({"run", "door back"})
 
     @property
     def modules(self) -> tuple[int, ...]:
-        return (int(self.table["narrowest"]), int(self.table["widest"]))
+        return (self.table.narrowest, self.table.widest)
 
     def fillings(self, length: int) -> Iterator[tuple[int, ...]]:
         """Boards as wide as the stretch; of a long one also two or three of equal width."""
-        step, narrowest, widest = self.table["step"], self.table["narrowest"], self.table["widest"]
+        step, narrowest, widest = self.table.step, self.table.narrowest, self.table.widest
         for n in range(1, 6):
             width = length // n // step * step if n > 1 or length > widest else length
             if narrowest <= width <= widest:
@@ -35,8 +49,8 @@ class Pegs(Family):
 
     def shapes(self, envelope: Envelope, finish: Finish) -> tuple[Shape, ...]:
         room = envelope.y_to - envelope.y_from
-        heights = {min(h, envelope.z_to) for h in self.table["heights"]}
-        depth = min(room, self.table["shelf_depth"])
+        heights = {min(h, envelope.z_to) for h in self.table.heights}
+        depth = min(room, self.table.shelf_depth)
         return tuple(
             Shape(height=h, depth=depth, member=h)
             for h in sorted(heights, reverse=True)
@@ -52,7 +66,7 @@ class Pegs(Family):
             and c.x0 < end and start < c.x1
         ]  # fmt: skip
         edges = sorted({start, end, *(x for c in tall for x in (c.x0, c.x1) if start < x < end)})
-        first = self.table["first"]
+        first = self.table.first
         return tuple(
             (a, b) for a, b in pairwise(edges)
             if not any(c.x0 <= a and b <= c.x1 and c.z0 <= first and c.z1 >= shape.height - TALL for c in tall)
@@ -67,8 +81,8 @@ class Pegs(Family):
             cuts, blocked = cut_around(envelope, x, x + w, y, envelope.y_to, row.shape.height)
             found.append(
                 Bay(index=n, section=envelope.section, family=self.id, x=x, w=w, y=y, depth=row.shape.depth,
-                    hang_depth=envelope.y_to - y, z0=0, z1=row.shape.height, pitch=self.table["pitch"],
-                    pulls=comes_out(envelope, x, x + w), has_base=False, first=self.table["first"],
+                    hang_depth=envelope.y_to - y, z0=0, z1=row.shape.height, pitch=self.table.pitch,
+                    pulls=comes_out(envelope, x, x + w), has_base=False, first=self.table.first,
                     last=n == len(row.widths) - 1, cuts=cuts, blocked=blocked)
             )  # fmt: skip
             x += w
@@ -77,7 +91,7 @@ class Pegs(Family):
     def structure(self, envelope: Envelope, row: Row, bays: tuple[Bay, ...], finish: Finish) -> tuple[Part, ...]:
         return ()
 
-    def carrier(self, bay: Bay) -> str:
+    def carrier(self, bay: Bay) -> Surface:
         return "wall"
 
     def placed(self, bay: Bay, part_id: str, role: Role, z: int, height: int = 0) -> Part:
@@ -89,8 +103,6 @@ class Pegs(Family):
     def clear_depth(self, role: Role, bay: Bay) -> float:
         return float(bay.hang_depth) if role in ("hooks", "floor") else super().clear_depth(role, bay)
 
-    def extras(self, parts: tuple[Part, ...]) -> Iterator[tuple[str, str, int, int, Decimal, str]]:
+    def extras(self, parts: tuple[Part, ...]) -> Iterator[Extra]:
         screws = SCREWS_PER_BOARD * sum(p.role in ("hooks", "shelf") for p in parts)
-        if screws:
-            pack = self.table["price"]["screws"]["pack"]
-            yield ("screws", f"Wall screws, pack of {pack}", screws, pack, self.priced("screws"), "screw")
+        yield from self._packed("screws", "Wall screws", screws, "screw")

@@ -1,31 +1,42 @@
 """Rack: posts and shelves on clips; it stands on the floor, and neighbours share the posts between them."""
 
 from collections.abc import Iterator
-from decimal import Decimal
 
 from ...survey import Envelope
-from ..family import Family, Finish, Row, Shape
-from ..parts import Bay, Part, Role
+from ..family import Extra, Family, Finish, Row, Shape, Table
+from ..parts import Bay, OnPart, Part
+from ..roles import Role
 from ..standing import blocked_heights, comes_out
 
 CLIPS_PER_SHELF = 4
+
+
+class RackTable(Table):
+    """Width of a post, the lowest shelf, widths between posts, mm."""
+
+    post: int
+    first: int
+    bays: tuple[int, ...]
 
 
 class Rack(Family):
     """See the module."""
 
     id = "rack"
+    Numbers = RackTable
+    table: RackTable
+    tips = frozenset({"post"})
     stands = True
     drills = False
     places = frozenset({"run", "void"})
 
     @property
     def modules(self) -> tuple[int, ...]:
-        return tuple(self.table["bays"])
+        return self.table.bays
 
     @property
     def ends(self) -> int:
-        return int(self.table["post"])
+        return self.table.post
 
     def shapes(self, envelope: Envelope, finish: Finish) -> tuple[Shape, ...]:
         return self.standing_shapes(envelope)
@@ -48,8 +59,8 @@ class Rack(Family):
             w = width - post
             found.append(
                 Bay(index=n, section=envelope.section, family=self.id, x=x, w=w, y=y, depth=row.shape.depth,
-                    hang_depth=row.shape.depth, z0=0, z1=row.shape.height, pitch=self.table["pitch"],
-                    pulls=comes_out(envelope, x, x + w), has_base=False, first=self.table["first"],
+                    hang_depth=row.shape.depth, z0=0, z1=row.shape.height, pitch=self.table.pitch,
+                    pulls=comes_out(envelope, x, x + w), has_base=False, first=self.table.first,
                     last=n == len(row.widths) - 1,
                     blocked=blocked_heights(envelope, x, x + w, y, y + row.shape.depth))
             )  # fmt: skip
@@ -66,8 +77,8 @@ class Rack(Family):
             for name, x in at
         )  # fmt: skip
 
-    def carrier(self, bay: Bay) -> str:
-        return f"post-{bay.index + 1}"
+    def carrier(self, bay: Bay) -> OnPart:
+        return OnPart(part=f"post-{bay.index + 1}")
 
     def placed(self, bay: Bay, part_id: str, role: Role, z: int, height: int = 0) -> Part:
         part = super().placed(bay, part_id, role, z, height)
@@ -75,14 +86,7 @@ class Rack(Family):
             return part.model_copy(update={"fixed_to": "floor"})
         return part.model_copy(update={"d": 30}) if role == "hooks" else part
 
-    def anchored(self, part: Part) -> bool:
-        return part.role == "post"
-
-    def extras(self, parts: tuple[Part, ...]) -> Iterator[tuple[str, str, int, int, Decimal, str]]:
-        clips = CLIPS_PER_SHELF * sum(p.role == "shelf" for p in parts)
-        if clips:
-            pack = self.table["price"]["clips"]["pack"]
-            yield ("clips", f"Shelf clips, bag of {pack}", clips, pack, self.priced("clips"), "clip")
-        posts = sum(p.role == "post" for p in parts)
-        if posts:
-            yield ("anchor", "Wall anchor bracket", posts, 1, self.priced("anchor"), "piece")
+    def extras(self, parts: tuple[Part, ...]) -> Iterator[Extra]:
+        shelves, posts = (sum(p.role == role for p in parts) for role in ("shelf", "post"))
+        yield from self._packed("clips", "Shelf clips", CLIPS_PER_SHELF * shelves, "clip")
+        yield from self._packed("anchor", "Wall anchor bracket", posts, "piece")

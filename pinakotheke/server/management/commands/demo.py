@@ -1,7 +1,9 @@
 """`manage.py demo`: the demo household, a worker and the server, until Ctrl-C."""
 
+import contextlib
 import os
 import signal
+import socket
 import subprocess
 import sys
 import time
@@ -17,10 +19,9 @@ from pinakotheke.core.housefile import load_house
 from pinakotheke.server import models
 from pinakotheke.server.actions.house import import_house
 from pinakotheke.server.actions.layout import OVER, ask
-from pinakotheke.server.jobs import pick_up_again
 
 DEMO_USER = "demo"
-WORKER = [sys.executable, "manage.py", "db_worker", "--interval", "0.1"]
+WORKER = [sys.executable, "manage.py", "worker", "--interval", "0.1", "--no-startup-delay"]
 
 
 def load_demo() -> models.Household:
@@ -48,42 +49,60 @@ class Command(BaseCommand):
     def handle(self, *args: Any, port: int = 8420, prepare_only: bool = False, **options: Any) -> None:
         started = time.monotonic()
         call_command("migrate", verbosity=0)
-        pick_up_again()
         household = load_demo()
+        if prepare_only:
+            self.worker = self._start(WORKER)
+            try:
+                self._wait_for_first(self._ask(household))
+            finally:
+                self._stop(self.worker)
+            return
+        server = self._start(
+            [sys.executable, "-m", "gunicorn", "pinakotheke.server.wsgi", "--bind", f"127.0.0.1:{port}",
+             "--workers", "1", "--threads", "4", "--log-level", "warning"]
+        )  # fmt: skip
+        # The page answers at once; designs follow as they are found.
         self.worker = self._start(WORKER)
         try:
-            self._solve(household)
-            if prepare_only:
-                return
-            server = self._start(
-                [sys.executable, "-m", "gunicorn", "pinakotheke.server.wsgi", "--bind", f"127.0.0.1:{port}",
-                 "--workers", "1", "--threads", "4", "--log-level", "warning"]
-            )  # fmt: skip
+            asked = self._ask(household)
+            self._until_it_answers(server, port)
             took = time.monotonic() - started
             self.stdout.write(f"Pinakotheke is at http://127.0.0.1:{port}/ (ready in {took:.1f} s). Ctrl-C stops it.")
+            if asked:
+                self.stdout.write(f"Designs of {len(asked)} spaces are being found while you look round.")
             self.stdout.flush()
             self._wait(server)
         finally:
-            self.worker.terminate()
-            self.worker.wait(timeout=20)
+            self._stop(self.worker)
+
+    def _until_it_answers(self, server: "subprocess.Popen[bytes]", port: int) -> None:
+        while server.poll() is None:
+            with contextlib.suppress(OSError), socket.create_connection(("127.0.0.1", port), timeout=1):
+                return
+            time.sleep(0.05)
+
+    @staticmethod
+    def _stop(process: "subprocess.Popen[bytes]") -> None:
+        process.terminate()
+        process.wait(timeout=20)
 
     def _start(self, command: list[str]) -> "subprocess.Popen[bytes]":
         environment = {**os.environ, "PINAKOTHEKE_DEMO": "1"}
         return subprocess.Popen(command, cwd=settings.BASE_DIR, env=environment)
 
-    def _solve(self, household: models.Household) -> None:
-        """Alternatives for every space, by the worker, as the page would ask for them. The first is waited for; the
-        others follow while one looks round.
-        """
-        user = household.members.get()
+    def _ask(self, household: models.Household) -> list[models.Solve]:
+        """Ask for alternatives for every space that has none, as the page would."""
+        user = household.members.order_by("membership__pk").first()
         spaces = list(household.space_set.order_by("pk"))
         waiting = [s for s in spaces if not s.designs.exists() and not s.solves.exclude(status__in=OVER).exists()]
-        asked = [ask(user, s.pk) for s in waiting]
-        if asked and asked[0].space_id == spaces[0].pk:
+        return [ask(user, s.pk) for s in waiting] if user is not None else []
+
+    def _wait_for_first(self, asked: list[models.Solve]) -> None:
+        if asked:
             while not asked[0].is_over:
                 time.sleep(0.2)
                 asked[0].refresh_from_db()
-            self.stdout.write(f"First closet solved: {spaces[0].designs.count()} alternatives.")
+            self.stdout.write(f"First closet solved: {asked[0].space.designs.count()} alternatives.")
 
     def _wait(self, server: "subprocess.Popen[bytes]") -> None:
         def stop(*_: object) -> None:
@@ -96,7 +115,6 @@ class Command(BaseCommand):
                 if self.worker.poll() is not None:
                     # A worker that died: another one takes up what it left.
                     self.worker = self._start(WORKER)
-                    pick_up_again()
         except KeyboardInterrupt:
             pass
         server.terminate()

@@ -1,0 +1,1 @@
+"""Shapes that know nothing of the trade."""

@@ -1,0 +1,122 @@
+"""What a search is about, how it is watched, and what it remembers while it lasts."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field, replace
+from decimal import Decimal
+from functools import cached_property
+from typing import Any
+
+from ..house import HouseRules, Person
+from ..inventory import Thing
+from ..inventory.containers import Container, owned_container
+from ..inventory.owned import Owned, offers
+from ..survey import Envelope, Survey
+from ..systems import Bay, Catalogue, Family, Finish, Holder, Range
+from .goals import WEIGHTS
+from .models import Design, Goal, Weights
+
+
+@dataclass(slots=True)
+class Watch:
+    """What a long solve tells, and how it is stopped. `check` raises `Cancelled` or returns."""
+
+    check: Callable[[], None] = lambda: None
+    progress: Callable[[float, str], None] = lambda share, what: None
+    found: Callable[[Design], None] = lambda design: None
+
+
+@dataclass(slots=True)
+class SearchCache:
+    """What one search has worked out so far. It is made with its task and goes with it: another household, another
+    survey or another rule is another task.
+    """
+
+    lots: dict[tuple[int, float], Any] = field(default_factory=dict)
+    """Lots cut so far, by candidate."""
+    takes: dict[tuple[object, ...], bool] = field(default_factory=dict)
+    """Whether a piece of a thing goes into a bay of a size, as far as it was asked."""
+    troubles: dict[tuple[object, ...], tuple[float, ...]] = field(default_factory=dict)
+    """Trouble of a thing at every foot in a bay of a kind."""
+    components: dict[tuple[object, ...], tuple[float, float, float, float]] = field(default_factory=dict)
+    """Price, capacity, rating and hours of a compartment."""
+
+    def component(self, family: Family, role: Holder, bay: Bay, front: int) -> tuple[float, float, float, float]:
+        """Price, capacity, rating and hours of a compartment; every lot asks for the same few."""
+        key = (family.id, role, bay, front)
+        known = self.components.get(key)
+        if known is None:
+            c = family.component(role, bay, front)
+            known = self.components[key] = (float(c.price), c.capacity, c.rating, c.hours)
+        return known
+
+
+@dataclass(frozen=True, slots=True)
+class Household:
+    """What of a household decides where things may live."""
+
+    rules: HouseRules
+    people: tuple[Person, ...]
+    sockets: tuple[tuple[str, float], ...] = ()
+    owned: tuple[tuple[str, Container], ...] = ()
+    """Containers the household has, each with the thing it suits."""
+    to_buy: tuple[Container, ...] = ()
+    """Containers the household buys from; those that ship when it lists none."""
+    families: Catalogue = field(default_factory=Catalogue)
+    cache: SearchCache = field(default_factory=SearchCache, compare=False)
+    handy: float = 1.0
+    """A lot takes no more than this share of a compartment: small lots pack tighter, large ones keep together."""
+
+
+@dataclass(frozen=True)
+class Task:
+    """Everything a search is about. It is never changed; `but` makes another one of it."""
+
+    space: str
+    survey: Survey
+    envelopes: Mapping[str, Envelope]
+    things: tuple[Thing, ...]
+    people: tuple[Person, ...]
+    rules: HouseRules
+    finish: Finish = field(default_factory=Finish)
+    stock: tuple[Owned, ...] = ()
+    ranges: tuple[Range, ...] = ()
+    """The household's own ranges of parts."""
+    containers: tuple[Container, ...] = ()
+    """What containers the household can buy; those that ship when it lists none."""
+    weights: Weights | None = None
+    """A person's own weights, searched beside the usual goals."""
+    budget: Decimal | None = None
+    """No more than this, when asked."""
+    families: tuple[str, ...] | None = None
+    keep: Design | None = None
+    """A design of which the locked bays and parts stay."""
+    seed: int = 1
+    effort: float = 1.0
+    watch: Watch = field(default_factory=Watch)
+    cache: SearchCache = field(default_factory=SearchCache, repr=False, compare=False)
+
+    def but(self, **changes: Any) -> "Task":
+        """The same task with some of it otherwise: nothing else is lost, and nothing known of it is taken over."""
+        return replace(self, **{"cache": SearchCache(), **changes})
+
+    @cached_property
+    def catalogue(self) -> Catalogue:
+        """The families it may be built of."""
+        return Catalogue((*self.ranges, *(self.keep.ranges if self.keep else ())))
+
+    @cached_property
+    def home(self) -> Household:
+        """What of the household decides where things may live."""
+        at_hand = {o.id: owned_container(o) for o in self.stock}
+        owned = tuple((o.thing, at_hand[o.owned]) for o in offers(self.things, self.stock))
+        return Household(self.rules, self.people, sockets_of(self.survey), owned, self.containers, self.catalogue,
+                         self.cache)  # fmt: skip
+
+    def weights_for(self, goal: Goal) -> Weights:
+        """The weights of a goal."""
+        return self.weights if goal == "yours" and self.weights else WEIGHTS[goal]
+
+
+def sockets_of(survey: Survey) -> tuple[tuple[str, float], ...]:
+    """Section and middle of every socket."""
+    return tuple((o.section, o.x + o.width / 2) for o in survey.obstacles if o.kind == "socket")

@@ -1,0 +1,41 @@
+"""Every sentence a person reads, made from data in the household's units, so that the command line says what the page
+says. Whatever else of the core has something to say gives numbers, names and codes.
+"""
+
+from .amounts import amount, decimal_length, storage_sum
+from .blocks import blocked_in_words, relaxation_in_words
+from .choices import family_names, free_in_words, holds_in_words, home_in_words, outcome_in_words, sensitivity_in_words
+from .demand import changes_in_words, class_in_words, offer_in_words, over_stock_in_words, purge_in_words
+from .findings import DEFER, remedy, sentence
+from .homes import reason_words, why
+from .slips import BASES, Slip, slip
+from .stages import States, states_in_words
+
+__all__ = [
+    "BASES",
+    "DEFER",
+    "Slip",
+    "States",
+    "amount",
+    "blocked_in_words",
+    "changes_in_words",
+    "class_in_words",
+    "decimal_length",
+    "family_names",
+    "free_in_words",
+    "holds_in_words",
+    "home_in_words",
+    "offer_in_words",
+    "outcome_in_words",
+    "over_stock_in_words",
+    "purge_in_words",
+    "reason_words",
+    "relaxation_in_words",
+    "remedy",
+    "sensitivity_in_words",
+    "sentence",
+    "slip",
+    "states_in_words",
+    "storage_sum",
+    "why",
+]

@@ -1,0 +1,64 @@
+"""What is said of a design beside its findings: what it is built of, what it holds, how it was found, what else."""
+
+from collections.abc import Iterable, Sequence
+
+from ..layout import Design, Ledger, Sensitivity
+from ..layout.compare import Home
+from ..lengths import Units, with_unit
+from ..systems import Catalogue
+
+
+def family_names(families: Iterable[str], catalogue: Catalogue, join: str = ", ") -> str:
+    """Names of families within a sentence, as far as they are known."""
+    return join.join(catalogue[f].spoken for f in families if f in catalogue)
+
+
+def holds_in_words(ledger: Ledger) -> str:
+    """How many pieces have a place."""
+    return f"{ledger.pieces - ledger.unplaced} of {ledger.pieces} pieces"
+
+
+def free_in_words(ledger: Ledger) -> str:
+    """How much is left over: the least and the most, and of what."""
+    shares: Sequence[tuple[float, str]] = [
+        ((line.spare or 0) / line.given, line.storage) for line in ledger.lines if line.given
+    ]
+    if not shares:
+        return ""
+    (least, scarce), (most, ample) = min(shares), max(shares)
+    return f"free: {least:.0%} of {scarce}" + (f" to {most:.0%} of {ample}" if len(shares) > 1 else "")
+
+
+def outcome_in_words(design: Design) -> str:
+    """What the search can say of its answer, never as one figure *% optimal*."""
+    o = design.outcome
+    if o.gap is None or o.bound is None:
+        return f"Best found. Objective {o.objective:.0f} points; {o.method}."
+    said = {
+        "proven": "Proven best for these bays.",
+        "within": f"Within {o.gap:.0%} of the bound for these bays.",
+        "best found": f"Best found; the bound proves no better than {o.gap:.0%} away.",
+    }[o.status]
+    return f"{said} Objective {o.objective:.0f}, bound {o.bound:.0f} points; {o.method}."
+
+
+def sensitivity_in_words(s: Sensitivity, units: Units, currency: str, catalogue: Catalogue) -> str:
+    """What one more or one less would change, in a sentence."""
+    money = f"{abs(s.cost):.0f} {currency} {'less' if s.cost < 0 else 'more'}" if s.cost else ""
+    reach = "" if abs(s.reach) < 1 else f"{'easier' if s.reach < 0 else 'harder'} to reach"
+    room = "" if abs(s.room) < 0.01 else f"{abs(s.room):.0%} {'more' if s.room > 0 else 'less'} room left"
+    change = ", ".join(x for x in (money, room, reach) if x) or "nothing to speak of"
+    names = family_names(s.subject.split(", "), catalogue, " and ")
+    return {
+        "fewer": f"{s.amount:.0f} fewer {s.subject}: {change}.",
+        "more": f"{s.amount:.0f} more {s.subject}: {change if s.fits else 'they no longer all fit'}.",
+        "stool": f"A step stool at hand: {change}.",
+        "wider": f"{with_unit(s.amount, units)} more width if the skirting goes: {change}.",
+        "budget": f"Another {s.amount:.0f} {currency} would buy {names}: {change}.",
+        "cheaper": f"The next cheaper step, {names}: {change}.",
+    }[s.kind]
+
+
+def home_in_words(homes: Sequence[Home], units: Units) -> str:
+    """Where a thing lives in a design: each part and its height."""
+    return ", ".join(f"{home.role}, {with_unit(home.height, units)} up" for home in homes) or "no place"

@@ -1,0 +1,35 @@
+"""The state of each stage in a few words, for the spine."""
+
+from ..base import Frozen
+from ..checks.findings import Finding, Severity
+from ..inventory import Thing
+from ..survey import Survey, doubts, missing
+from .amounts import counted
+
+
+class States(Frozen):
+    """One line a stage, and the worst that is wrong."""
+
+    survey: str
+    inventory: str
+    layout: str
+    materials: str
+    worst: Severity | None
+
+
+def states_in_words(survey: Survey, things: tuple[Thing, ...], designs: int, findings: tuple[Finding, ...],
+                    cost: str | None, currency: str) -> States:  # fmt: skip
+    """The stages of a space as they stand; `findings` worst first."""
+    absent, doubted = sum(s.needed for s in missing(survey)), len(doubts(survey))
+    undecided = sum(t.decision == "undecided" for t in things)
+    stops = sum(f.severity == "stop" for f in findings)
+    read = f"{absent} {counted(absent, 'reading', 'readings')} missing" if absent else "complete"
+    listed = f"{len(things)} {counted(len(things), 'thing', 'things')}" if things else "nothing yet"
+    hung = f"{designs} {counted(designs, 'alternative', 'alternatives')}" if designs else "not asked yet"
+    return States(
+        survey=read + (f", {doubted} doubted" if doubted else ""),
+        inventory=listed + (f", {undecided} undecided" if undecided else ""),
+        layout=hung + (f", {stops} {counted(stops, 'stop', 'stops')}" if stops else ""),
+        materials=f"{cost} {currency}" if cost else "no design yet",
+        worst=findings[0].severity if findings else None,
+    )

@@ -1,8 +1,9 @@
 """What every core model shares."""
 
-from typing import Annotated
+from typing import Annotated, Any
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, ConfigDict, Field, GetCoreSchemaHandler, StringConstraints
+from pydantic_core import PydanticCustomError, core_schema
 
 LONGEST_MM = 100_000
 """No length in a home is longer than 100 m; a bigger number is a slip of the keyboard."""
@@ -27,3 +28,23 @@ class Why(Frozen):
     values: tuple[tuple[str, float, str], ...] = ()
     basis: str = "D"
     source: str = ""
+
+
+class AtMost:
+    """Of a list: how many entries it may have. Its length is looked at before anything in it, so that a list of a million
+    empty objects is refused at once and for one reason.
+    """
+
+    def __init__(self, most: int) -> None:
+        self.most = most
+
+    def __get_pydantic_core_schema__(self, source: Any, handler: GetCoreSchemaHandler) -> core_schema.CoreSchema:
+        return core_schema.no_info_before_validator_function(
+            self._counted, handler(Annotated[source, Field(max_length=self.most)])
+        )
+
+    def _counted(self, value: Any) -> Any:
+        if isinstance(value, list | tuple) and len(value) > self.most:
+            raise PydanticCustomError("too_many", "at most {most} entries; there are {number}",
+                                      {"most": self.most, "number": len(value)})  # fmt: skip
+        return value

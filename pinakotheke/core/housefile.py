@@ -5,19 +5,23 @@ from typing import Annotated, Any, Final, Literal, Self
 
 from pydantic import Field, ValidationError, model_validator
 
-from .base import Frozen, Id, Name
+from .base import AtMost, Frozen, Id, Name
 from .errors import HouseFileError
 from .house import HouseRules, Person, SpaceUse, WorkSession
 from .inventory import Thing
 from .inventory.containers import OWN, Container
 from .inventory.owned import Owned
 from .layout import History
+from .layout.replay import replayed
 from .lengths import Units
 from .survey import Survey
 from .systems import Range
 
 FORMAT: Final = "pinakotheke-house-1"
 MOST_BYTES = 20_000_000
+MOST_FAULTS = 100
+Fault = tuple[str, str, str]
+"""Path in the file, what stands there, what was expected."""
 EXPECTED = {"missing": "this field", "extra_forbidden": "no such field"}
 
 
@@ -37,19 +41,19 @@ class House(Frozen):
     name: Name
     units: Units = "metric"
     currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")] = "EUR"
-    people: Annotated[tuple[Person, ...], Field(max_length=50)] = ()
+    people: Annotated[tuple[Person, ...], AtMost(50)] = ()
     rules: HouseRules = HouseRules()
-    spaces: Annotated[tuple[Space, ...], Field(max_length=200)] = ()
-    things: Annotated[tuple[Thing, ...], Field(max_length=20_000)] = ()
-    stock: Annotated[tuple[Owned, ...], Field(max_length=500)] = ()
+    spaces: Annotated[tuple[Space, ...], AtMost(200)] = ()
+    things: Annotated[tuple[Thing, ...], AtMost(20_000)] = ()
+    stock: Annotated[tuple[Owned, ...], AtMost(500)] = ()
     """Containers and furniture the household has."""
-    ranges: Annotated[tuple[Range, ...], Field(max_length=40)] = ()
+    ranges: Annotated[tuple[Range, ...], AtMost(40)] = ()
     """Its own ranges of parts, in the place of the families that ship."""
-    containers: Annotated[tuple[Container, ...], Field(max_length=500)] = ()
+    containers: Annotated[tuple[Container, ...], AtMost(500)] = ()
     """Containers it can buy, in the place of those that ship."""
-    work: Annotated[tuple[WorkSession, ...], Field(max_length=500)] = ()
+    work: Annotated[tuple[WorkSession, ...], AtMost(500)] = ()
     """Sessions of work, in their order."""
-    designs: Annotated[tuple[History, ...], Field(max_length=200)] = ()
+    designs: Annotated[tuple[History, ...], AtMost(200)] = ()
 
     @model_validator(mode="after")
     def _refers_to_what_is_here(self) -> Self:
@@ -89,6 +93,13 @@ class House(Frozen):
         return tuple(t for t in self.things if t.space == space_id)
 
 
+ROWS: dict[str, tuple[type[Frozen], int]] = {
+    "people": (Person, 50), "spaces": (Space, 200), "things": (Thing, 20_000), "stock": (Owned, 500),
+    "ranges": (Range, 40), "containers": (Container, 500), "work": (WorkSession, 500), "designs": (History, 200),
+}  # fmt: skip
+"""The house's lists: of what, and how many at most."""
+
+
 def load_house(text: str | bytes) -> House:
     """Read a house file; raises `HouseFileError` with every fault: path, found, expected."""
     if len(text) > MOST_BYTES:
@@ -105,11 +116,44 @@ def load_house(text: str | bytes) -> House:
 
 
 def read_house(data: Any) -> House:
-    """Read parsed JSON as a house; raises `HouseFileError`."""
+    """Read parsed JSON as a house; raises `HouseFileError` with at most `MOST_FAULTS` faults. Lists are read row by row,
+    so that a file of a million faults is left after the first hundred.
+    """
+    faults: list[Fault] = []
+    if isinstance(data, dict):
+        data = {name: _rows_of(name, value, faults) if name in ROWS else value for name, value in data.items()}
+    rest = {name: [] if name in ROWS and faults else value for name, value in data.items()} if faults else data
     try:
-        return House.model_validate(data)
+        house = House.model_validate(rest)
     except ValidationError as error:
-        raise HouseFileError(tuple(_fault(e) for e in error.errors()[:100])) from None
+        faults += [_fault(e) for e in error.errors()[:MOST_FAULTS]]
+    if faults:
+        raise HouseFileError(tuple(faults[:MOST_FAULTS]))
+    for n, history in enumerate(house.designs):
+        faults += [(f"designs[{n}].{path}", found, expected) for path, found, expected in replayed(history)]
+        if len(faults) >= MOST_FAULTS:
+            break
+    if faults:
+        raise HouseFileError(tuple(faults[:MOST_FAULTS]))
+    return house
+
+
+def _rows_of(name: str, rows: Any, faults: list[Fault]) -> Any:
+    """The rows of one of the house's lists, each read by itself; what is no list, or too long, is left to the house to
+    refuse.
+    """
+    model, most = ROWS[name]
+    if not isinstance(rows, list) or len(rows) > most:
+        return rows
+    read: list[Any] = []
+    for n, row in enumerate(rows):
+        if len(faults) >= MOST_FAULTS:
+            return rows
+        try:
+            read.append(model.model_validate(row))
+        except ValidationError as error:
+            faults += [_fault(e, f"{name}[{n}]") for e in error.errors()[:MOST_FAULTS]]
+    return read
 
 
 def dump_house(house: House) -> str:
@@ -144,8 +188,8 @@ def _no_constant(name: str) -> Any:
     raise HouseFileError((("", name, "a finite number"),))
 
 
-def _fault(error: Any) -> tuple[str, str, str]:
-    path = "".join(f"[{p}]" if isinstance(p, int) else f".{p}" for p in error["loc"]).lstrip(".")
+def _fault(error: Any, within: str = "") -> Fault:
+    path = (within + "".join(f"[{p}]" if isinstance(p, int) else f".{p}" for p in error["loc"])).lstrip(".")
     found = "nothing" if error["type"] == "missing" else repr(error["input"])
     expected = EXPECTED.get(error["type"]) or error["msg"].removeprefix("Value error, ").removeprefix(
         "Input should be "

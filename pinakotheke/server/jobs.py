@@ -15,13 +15,15 @@ from django.db.models import Q
 from django.utils import timezone
 from django_tasks import task
 
-from pinakotheke.core.errors import Cancelled, PinakothekeError
+from pinakotheke.core.errors import Cancelled, HouseFileError, PinakothekeError
+from pinakotheke.core.housefile import load_house
 from pinakotheke.core.layout import Design, Task, Watch, Weights, design_space
 from pinakotheke.core.survey import envelopes, with_stacks
 from pinakotheke.core.systems import FAMILIES, Finish, Range
 
 from . import models, rows
 from .actions.base import Stale
+from .actions.house import import_house
 from .actions.layout import keep_found
 
 logger = logging.getLogger(__name__)
@@ -157,6 +159,26 @@ def _tell(solve: models.Solve, **fields: object) -> None:
         setattr(solve, name, value)
     live = models.Solve.objects.filter(pk=solve.pk).exclude(status=models.Solve.Status.CANCELLED)
     live.update(**fields, heard=timezone.now())
+
+
+@task()
+def read_house_file(import_id: int) -> None:
+    """Make a household of a house file that was brought; the file goes, whatever came of it."""
+    row = models.HouseImport.objects.select_related("user").filter(pk=import_id, status="waiting").first()
+    if row is None:
+        return
+    try:
+        with row.file.open("rb") as file:
+            house = load_house(file.read())
+        row.household = import_house(row.user, house)
+        row.status = "done"
+    except HouseFileError as error:
+        row.status, row.problem, row.faults = "refused", "This is no house file.", list(error.lines())
+    except Exception:
+        logger.exception("house file %s failed", import_id)
+        row.status, row.problem = "refused", "Reading it broke off. Bring it again; it was reported."
+    row.file.delete(save=False)
+    row.save()
 
 
 def pick_up_again() -> int:

@@ -244,6 +244,24 @@ class Design(Versioned):
         constraints = [models.UniqueConstraint(fields=["space", "key"], name="design_key")]
 
 
+def import_path(row: "HouseImport", _: str) -> str:
+    """Where a house file waits to be read, under a name nobody can guess."""
+    return f"imports/{uuid4().hex}.json"
+
+
+class HouseImport(models.Model):
+    """A house file that someone brought: read by a worker, and then gone."""
+
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE)
+    file = models.FileField(upload_to=import_path)
+    status = models.CharField(max_length=8, default="waiting")
+    """waiting, done or refused."""
+    household = models.ForeignKey(Household, on_delete=models.SET_NULL, null=True)
+    problem = models.TextField(blank=True)
+    faults = models.JSONField(default=list)
+    at = models.DateTimeField(auto_now_add=True)
+
+
 class LogEntry(models.Model):
     """What was done, by whom, when."""
 

@@ -2,10 +2,13 @@
 
 from typing import Any
 
+from pydantic import ValidationError
+
 from pinakotheke.core import house, inventory, layout, survey, systems
 from pinakotheke.core import housefile as files
 from pinakotheke.core.inventory.containers import Container
 from pinakotheke.core.inventory.owned import Owned
+from pinakotheke.core.layout.replay import replayed
 
 from . import models
 
@@ -37,7 +40,10 @@ def person_of(row: models.Person) -> house.Person:
 
 def survey_of(row: models.Space) -> survey.Survey:
     """A space's survey: its facts and its readings."""
-    readings = [{"id": r.key, **{f: getattr(r, f) for f in READING_FIELDS}} for r in row.readings.order_by("pk")]
+    readings = [
+        {"id": r.key, **{f: getattr(r, f) for f in READING_FIELDS}}
+        for r in sorted(row.readings.all(), key=lambda r: r.pk)
+    ]
     return survey.Survey.model_validate({**row.facts, "readings": readings})
 
 
@@ -107,7 +113,16 @@ def thing_fields(thing: inventory.Thing) -> dict[str, Any]:
 
 def history_of(row: models.Design) -> layout.History:
     """A design with its edits."""
-    return layout.History.model_validate({"base": row.base, "done": row.done, "undone": row.undone})
+    return layout.History.model_validate({"base": row.base, "done": row.done, "undone": row.undone, "kept": row.kept})
+
+
+def sound_history_of(row: models.Design) -> layout.History | None:
+    """A design with its edits; None for one that cannot be carried out, which the gallery sets aside."""
+    try:
+        history = history_of(row)
+    except ValidationError:
+        return None
+    return None if any(replayed(history)) else history
 
 
 def house_of(row: models.Household) -> files.House:
@@ -129,6 +144,8 @@ def house_of(row: models.Household) -> files.House:
         containers=containers_of(row),
         work=tuple(session_of(w) for w in row.worksession_set.select_related("space").order_by("pk")),
         designs=tuple(
-            history_of(d) for d in models.Design.objects.filter(space__household=row).order_by("space_id", "pk")
+            history
+            for d in models.Design.objects.filter(space__household=row).order_by("space_id", "pk")
+            if (history := sound_history_of(d)) is not None
         ),
     )

@@ -1,11 +1,11 @@
 """Spreadsheets in and out: CSV and XLSX as rows of text, with everything refused or cleaned that could do harm."""
 
 import csv
+from collections.abc import Iterator
 from io import BytesIO, StringIO
-from zipfile import BadZipFile, ZipFile
+from zipfile import ZipFile
 
 from openpyxl import Workbook, load_workbook
-from openpyxl.utils.exceptions import InvalidFileException
 
 from pinakotheke.core.inventory.columns import MOST_COLUMNS, MOST_ROWS
 
@@ -59,19 +59,28 @@ def _xlsx(data: bytes) -> list[list[str]]:
             if sum(info.file_size for info in archive.infolist()) > MOST_UNPACKED:
                 raise Invalid("The file unpacks to more than a list of things needs.", _SAVE)
         book = load_workbook(BytesIO(data), read_only=True, data_only=False, keep_links=False)
-    except (BadZipFile, InvalidFileException, KeyError, ValueError, OSError) as error:
+    except Invalid:
+        raise
+    except Exception as error:  # a zip of anything: the parser has no error of its own for it
         raise Invalid("This is no XLSX file.", _SAVE) from error
-    sheet = book.worksheets[0]
-    rows = []
-    for number, row in enumerate(sheet.iter_rows(max_col=MOST_COLUMNS + 1, values_only=True)):
+    try:
+        return list(_rows_of(book))
+    except Exception as error:  # whatever the parser stumbles over in a file that only looks like one
+        raise Invalid("This is no XLSX file.", _SAVE) from error
+    finally:
+        book.close()
+
+
+def _rows_of(book: Workbook) -> Iterator[list[str]]:
+    if not book.worksheets:
+        raise Invalid("The file has no sheet.", _SAVE)
+    for number, row in enumerate(book.worksheets[0].iter_rows(max_col=MOST_COLUMNS + 1, values_only=True)):
         if number > MOST_ROWS + 1:
-            break
+            return
         cells = [_cell("" if cell is None else str(cell)) for cell in row]
         while cells and not cells[-1]:
             cells.pop()
-        rows.append(cells)
-    book.close()
-    return rows
+        yield cells
 
 
 def _cell(text: str) -> str:

@@ -11,7 +11,20 @@ from pinakotheke.core.layout.edits import AssignGroup, apply
 from pinakotheke.core.survey import envelope, envelopes
 from pinakotheke.core.words import remedy, sentence
 
-from .examples import ADULT, PLAIN, TIGHT_FIT, WARDROBE, demo_house, region, solved, survey, survey_of, wardrobe
+from .examples import (
+    ADULT,
+    FOLDED,
+    PLAIN,
+    TIGHT_FIT,
+    WARDROBE,
+    demo_house,
+    region,
+    solved,
+    survey,
+    survey_of,
+    thing,
+    wardrobe,
+)  # fmt: skip
 
 
 def findings(design: Design, line: str = PLAIN, things: tuple = WARDROBE, people: tuple = (ADULT,)) -> list[Finding]:
@@ -172,3 +185,30 @@ class SurveyTests(TestCase):
                 self.assertGreater(len(sentence(finding, "metric") + remedy(finding)), 30)
                 said += 1
         self.assertGreater(said, 20)
+
+
+class StandingTests(TestCase):
+    def test_racks_and_trolleys_can_tip_over_too(self) -> None:
+        boxes = (thing("boxes", "box-medium", 6),)
+        rack = solved(boxes, "width 1900; height 2400; depth 500; door none", families=("rack",)).alternatives[0]
+        (finding,) = of(findings(rack, "width 1900; height 2400; depth 500; door none", boxes), "safety.anchor")
+        posts = {p.id for p in rack.parts if p.role == "post"}
+        self.assertEqual((set(finding.where), finding.subject), (posts, "Rack"))
+        as_trolley = {"role": "trolley", "item": "trolley.trolley", "h": 1100, "d": 350, "w": 300}
+        parts = tuple(p.model_copy(update=as_trolley) if p.id in posts else p for p in rack.parts)
+        trolley = rack.model_copy(update={"parts": parts})
+        (finding,) = of(findings(trolley, "width 1900; height 2400; depth 500; door none", boxes), "safety.anchor")
+        self.assertEqual(finding.subject, "Trolley")
+
+    def test_peg_boards_and_cleats_want_studs_as_tracks_do(self) -> None:
+        line = "width 1800; height 2400; depth 400; door none"
+        hooked = (thing("bags", "rucksack", 4, way="hook"),)
+        for family, things in (("pegs", hooked), ("cleat", FOLDED)):
+            design = next(d for d in solved(things, line, families=(family,)).alternatives if not d.unplaced)
+            found = of(findings(design, line, things), "fixing.studs")
+            self.assertTrue(found, family)
+            for finding in found:
+                parts = [design.part(p) for p in finding.where]
+                self.assertEqual({(p.x, p.w) for p in parts}, {(parts[0].x, parts[0].w)})
+                self.assertLess(finding.measured, finding.limit)
+            self.assertFalse(of(findings(design, line + "; studs 40 then every 300", things), "fixing.studs"), family)

@@ -102,7 +102,7 @@ class MeasureTests(TestCase):
         design = wardrobe()
         drawer = next(p for p in design.parts if p.role == "drawer")
         less = apply(design, RemovePart(part=drawer.id))
-        family = design.family_in(design.bay_of(drawer))
+        family = design.family_of(drawer)
         self.assertEqual(cost_of(design).total - cost_of(less).total, family.price(drawer))
 
     def test_room_is_the_empty_share_by_front(self) -> None:

@@ -86,7 +86,8 @@ class CommandLineTests(TestCase):
         shown = {rect.attrib.get("data-of") for rect in ElementTree.fromstring(svg).iter() if "data-of" in rect.attrib}
         self.assertTrue({p.id for p in wardrobe().parts} <= shown)
         (checked,) = json.loads(run("check", "-", stdin=text).stdout)
-        self.assertIn("safety.anchor", [f["code"] for f in checked["findings"]])
+        (design,) = checked["designs"]
+        self.assertIn("safety.anchor", [f["code"] for f in design["findings"]])
 
     def test_a_house_that_does_not_fit_ends_with_1(self) -> None:
         house = {

@@ -8,6 +8,7 @@ from pinakotheke.core.layout.edits import (
     MOST_EDITS,
     AddPart,
     AssignGroup,
+    LockBay,
     MovePart,
     RemovePart,
     ResizePart,
@@ -121,3 +122,12 @@ class HistoryTests(TestCase):
         full = History(base=base, done=tuple(MovePart(part=rail.id, steps=0) for _ in range(MOST_EDITS)))
         with self.assertRaises(EditRefused):
             full.after(MovePart(part=rail.id, steps=0))
+
+
+class LockedTests(TestCase):
+    def test_nothing_is_added_to_a_locked_bay(self) -> None:
+        locked = apply(wardrobe(), LockBay(bay=0))
+        with self.assertRaises(EditRefused) as caught:
+            apply(locked, AddPart(role="shelf", bay=0, z=600))
+        self.assertIn("Unlock", caught.exception.mend)
+        self.assertTrue(apply(locked, AddPart(role="shelf", bay=1, z=600)))

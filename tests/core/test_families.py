@@ -9,11 +9,11 @@ from pinakotheke.core.layout.candidates import blind_zones, fills_of, shapes_wor
 from pinakotheke.core.layout.pool import allowed, candidates
 from pinakotheke.core.survey import envelopes
 from pinakotheke.core.systems import FAMILIES, Bay, Finish, OnPart, Part, Row
-from pinakotheke.core.systems.beams import shelf_carries
 
 from .examples import PLAIN, demo_house, region, regions, survey, task
 from .examples import thing as _thing
 from .made_up.ladder import Ladder
+from .test_beams import carries
 
 FOLDED_ONLY = (_thing("j", "jumper", 5), _thing("s", "shoe-men", 3))
 CARCASE, TRACK = FAMILIES["carcase"], FAMILIES["track"]
@@ -92,7 +92,7 @@ class CarcaseTests(TestCase):
 
     def test_shelves_carry_the_least_of_rating_and_sag(self) -> None:
         narrow, wide = bays_of("carcase", widths=(448, 928))
-        self.assertEqual(CARCASE.component("shelf", narrow).rating, min(25, shelf_carries(narrow.w, narrow.depth, 18)))
+        self.assertEqual(CARCASE.component("shelf", narrow).rating, min(25, carries(narrow.w, narrow.depth)))
         self.assertLess(CARCASE.component("shelf", wide).rating, CARCASE.component("shelf", narrow).rating)
 
     def test_a_drawer_gives_its_floor_less_runners_and_gap(self) -> None:

@@ -125,7 +125,7 @@ class ContainerTests(TestCase):
     def test_a_design_with_stacked_boxes_holds(self) -> None:
         rules = HouseRules(fit="every-inch", reserve=0, access="dense")
         box = Container(id="c1", name="crate", width=200, depth=280, height=130, wall=3, lid="lift", price=0.1)
-        loose = (thing("yarn", "custom", 60, size=(90, 90, 80), mass=0.1, frequency="rarely"),)
+        loose = (thing("yarn", "custom", 120, size=(90, 90, 80), mass=0.1, frequency="rarely"),)
         design = solved(loose, families=("cleat",), rules=rules, containers=(box,)).alternatives[0]
         boxes = [p for p in design.parts if p.role == "container"]
         upper = [p for p in boxes if p.z > design.part(p.belongs_to).z + design.part(p.belongs_to).h]

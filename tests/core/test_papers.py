@@ -84,7 +84,7 @@ class WordsTests(TestCase):
     def test_every_conflict_has_a_sentence_a_mend_a_basis_and_a_source(self) -> None:
         for code in get_args(ConflictCode):
             (finding,) = home_findings((Conflict(code=code, thing="t", space="s", measured=9, limit=1, detail="Bo"),),
-                                       {"t": "Thing"}, {"s": "Shed"})  # fmt: skip
+                                       {"t": "Thing"}, {"s": "Shed"}, {"t": 2})  # fmt: skip
             for units in ("metric", "imperial"):
                 self.assertIn("Thing", sentence(finding, units))  # type: ignore[arg-type]
             self.assertGreater(len(remedy(finding)), 15)

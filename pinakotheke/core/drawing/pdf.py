@@ -1,11 +1,13 @@
 """Drawings as PDF pages to scale: 1 mm of paper stands for `scale` mm of the real thing, exactly."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from functools import cache
 from io import BytesIO
-from typing import Literal
+from itertools import product
+from math import ceil
+from typing import Literal, NamedTuple
 
-from reportlab.lib.colors import Color, HexColor
+from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A0, A1, A2, A3, A4, LETTER, TABLOID, landscape, portrait
 from reportlab.lib.units import inch, mm
 from reportlab.pdfbase import pdfmetrics
@@ -14,7 +16,7 @@ from reportlab.pdfgen.canvas import Canvas as Pdf
 
 from ..lengths import Units
 from .models import Dimension, Drawing, Polyline, Rect, Text, Weight
-from .svg import INK, PIGMENTS
+from .svg import CAPTION, INK, PIGMENTS
 
 Scale = Literal[10, 12, 20, 24]
 """1:10 and 1:20 of the metric paper plan; 1:12 is 1 in to the foot, 1:24 is 1/2 in."""
@@ -25,7 +27,8 @@ MARGIN = 12 * mm
 TITLE_HEIGHT = 18 * mm
 WEIGHTS: dict[Weight, float] = {"heavy": 0.5 * mm, "medium": 0.25 * mm, "fine": 0.13 * mm}
 FONT, BOLD = "Sheet", "Sheet-Bold"
-_GREY = Color(0.45, 0.45, 0.45)
+OVERLAP = 10 * mm
+"""Of two sheets that are laid over each other, where a drawing is larger than the largest paper."""
 PAPERS = {"metric": (A4, A3, A2, A1, A0), "imperial": (LETTER, TABLOID, A2, A1, A0)}
 
 
@@ -37,32 +40,81 @@ def use_fonts() -> None:
 
 
 def to_pdf(drawings: Sequence[Drawing], scale: Scale, units: Units) -> bytes:
-    """One page a drawing, on the smallest paper that holds it at the scale, with title block and scale bar."""
+    """One page a drawing, on the smallest paper that holds it at the scale, with title block and scale bar; one that is
+    larger than the largest paper goes over several sheets that overlap, to be glued together.
+    """
     use_fonts()
     out = BytesIO()
     pdf = Pdf(out, pageCompression=0, invariant=1)
-    for number, drawing in enumerate(drawings, 1):
+    sheets = [(drawing, *sheet) for drawing in drawings for sheet in _sheets(drawing, scale, units)]
+    for number, (drawing, paper, tile) in enumerate(sheets, 1):
         pdf.setTitle(f"{drawing.title.space}, {SCALES[scale]}")
-        _page(pdf, drawing, scale, units, f"{number} of {len(drawings)}")
+        _page(pdf, drawing, scale, units, paper, tile, f"{number} of {len(sheets)}")
         pdf.showPage()
     pdf.save()
     return out.getvalue()
 
 
-def _page(pdf: Pdf, drawing: Drawing, scale: Scale, units: Units, number: str) -> None:
+class Tile(NamedTuple):
+    """The part of a drawing that one sheet shows: its left, lower corner and size on paper, points; and which it is of how
+    many, across and up.
+    """
+
+    x: float
+    y: float
+    wide: float
+    high: float
+    column: int = 0
+    row: int = 0
+    columns: int = 1
+    rows: int = 1
+
+    @property
+    def name(self) -> str:
+        """Where it goes among the others: `B2` is the second from below of the second column."""
+        return f", part {chr(65 + self.column % 26)}{self.row + 1}" if self.columns * self.rows > 1 else ""
+
+
+def _room(paper: tuple[float, float]) -> tuple[float, float]:
+    return paper[0] - 2 * MARGIN, paper[1] - 2 * MARGIN - TITLE_HEIGHT
+
+
+def _sheets(drawing: Drawing, scale: Scale, units: Units) -> Iterator[tuple[tuple[float, float], Tile]]:
+    """The sheets of a drawing, each with its paper: one where it fits, as few of the largest as it takes otherwise."""
     x0, y0, x1, y1 = drawing.bounds
     wide, high = (x1 - x0) / scale * mm, (y1 - y0) / scale * mm
     sizes = [turned for p in PAPERS[units] for turned in (landscape(p), portrait(p))]
-    paper = next(
-        (p for p in sizes if wide <= p[0] - 2 * MARGIN and high <= p[1] - 2 * MARGIN - TITLE_HEIGHT), sizes[-1]
-    )
+    for paper in sizes:
+        if wide <= _room(paper)[0] and high <= _room(paper)[1]:
+            yield paper, Tile(0, 0, wide, high)
+            return
+
+    def needed(paper: tuple[float, float]) -> tuple[int, int]:
+        room = _room(paper)
+        return ceil((wide - OVERLAP) / (room[0] - OVERLAP)), ceil((high - OVERLAP) / (room[1] - OVERLAP))
+
+    paper = min(sizes[-2:], key=lambda p: needed(p)[0] * needed(p)[1])
+    columns, rows = needed(paper)
+    each = _room(paper)
+    for row, column in product(range(rows), range(columns)):
+        x, y = column * (each[0] - OVERLAP), row * (each[1] - OVERLAP)
+        yield paper, Tile(x, y, min(each[0], wide - x), min(each[1], high - y), column, row, columns, rows)
+
+
+def _page(pdf: Pdf, drawing: Drawing, scale: Scale, units: Units, paper: tuple[float, float], tile: Tile,
+          number: str) -> None:  # fmt: skip
     pdf.setPageSize(paper)
     pdf.saveState()
-    pdf.translate(MARGIN + (paper[0] - 2 * MARGIN - wide) / 2,
-                  MARGIN + TITLE_HEIGHT + (paper[1] - 2 * MARGIN - TITLE_HEIGHT - high) / 2)  # fmt: skip
+    room = _room(paper)
+    pdf.translate(MARGIN + (room[0] - tile.wide) / 2, MARGIN + TITLE_HEIGHT + (room[1] - tile.high) / 2)
+    if tile.columns * tile.rows > 1:
+        edge = pdf.beginPath()
+        edge.rect(0, 0, tile.wide, tile.high)
+        pdf.clipPath(edge, stroke=0, fill=0)
+        pdf.translate(-tile.x, -tile.y)
     Plotter(pdf, drawing, mm / scale).plot()
     pdf.restoreState()
-    _title_block(pdf, drawing, scale, units, paper[0], number)
+    _title_block(pdf, drawing, scale, units, paper[0], number + tile.name)
 
 
 def _title_block(pdf: Pdf, drawing: Drawing, scale: Scale, units: Units, width: float, number: str) -> None:
@@ -172,7 +224,7 @@ class Plotter:
         if t.halo:
             self.pdf.setFillColor(HexColor("#FFFFFF"))
             self.pdf.rect(shift - size * 0.1, -size * 0.18, 2 * half + size * 0.2, size * 1.05, stroke=0, fill=1)
-        self.pdf.setFillColor(_GREY if t.caption else HexColor(INK))
+        self.pdf.setFillColor(HexColor(CAPTION if t.caption else INK))
         self.pdf.setFont(FONT, size)
         self.pdf.drawString(shift, 0, t.text)
         self.pdf.restoreState()

@@ -6,7 +6,7 @@ from xml.sax.saxutils import escape, quoteattr
 from .models import Dimension, Drawing, Polyline, Rect, Text, Weight
 
 WEIGHTS: dict[Weight, float] = {"heavy": 7.0, "medium": 3.2, "fine": 1.6}
-INK, PAPER = "#23262B", "#FFFDF8"
+INK, CAPTION, PAPER = "#23262B", "#5F646B", "#FFFDF8"
 PIGMENTS = {
     "hanging": "#8C3B3B", "folded": "#A67C2E", "containers": "#3F5F86", "drawers": "#6B4E37", "shoes": "#3E7257",
     "hooks": "#6E4A6B", "floor": "#5C5348", "overhead": "#46606E",
@@ -103,7 +103,7 @@ def _text(t: Text) -> str:
     turn = f' transform="rotate({_n(-t.turn)} {_n(t.x)} {_n(-t.y)})"' if t.turn else ""
     return (
         f'<text class="{t.layer}" x="{_n(t.x)}" y="{_n(-t.y)}" font-size="{_n(t.size)}" text-anchor="{t.anchor}" '
-        f'fill="{INK}"{halo}{turn}{_of(t.of)}>{escape(t.text)}</text>'
+        f'fill="{CAPTION if t.caption else INK}"{halo}{turn}{_of(t.of)}>{escape(t.text)}</text>'
     )
 
 

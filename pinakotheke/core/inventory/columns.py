@@ -1,5 +1,6 @@
 """Lists of things from spreadsheets: which column is what, each row read or refused with its mend, and back again."""
 
+import re
 from collections.abc import Mapping, Sequence
 from difflib import get_close_matches
 from typing import Literal, TypeVar, get_args
@@ -8,6 +9,7 @@ from ..base import Frozen
 from ..errors import CallOutError, PinakothekeError
 from ..house import Person
 from ..lengths import Units, format_length, parse_length
+from ..measures import KG_PER_POUND, parse_mass
 from .kinds import KINDS
 from .quickadd import kind_named, quick_add
 from .things import DECISIONS, FREQUENCIES, Thing
@@ -115,7 +117,7 @@ def _row(fields: Mapping[Column, str], people: tuple[Person, ...], units: Units,
         if fields.get(column):
             facts[column] = unguarded(fields[column])
     if fields.get("mass"):
-        facts["mass"] = float(fields["mass"].lower().removesuffix("kg").strip().replace(",", "."))
+        facts["mass"] = parse_mass(fields["mass"], units)
     for column, choices in (("frequency", FREQUENCIES), ("decision", DECISIONS)):
         said = fields.get(column, "").lower()  # type: ignore[call-overload]
         if said:
@@ -135,9 +137,17 @@ def _row(fields: Mapping[Column, str], people: tuple[Person, ...], units: Units,
     new = next(f"t{n}" for n in range(len(taken) + 1, len(taken) + 100_000) if f"t{n}" not in taken)
     default = {"frequency": known.frequency} if known else {}
     return Thing.model_validate(
-        {"id": new, "name": unguarded(name), "kind": kind_id, "count": int(float(fields.get("count") or 1)),
+        {"id": new, "name": unguarded(name), "kind": kind_id, "count": _count(fields.get("count") or "1"),
          "space": space, **default, **facts}
     )  # fmt: skip
+
+
+def _count(text: str) -> int:
+    """Whole pieces: `12`, or `12.0` as spreadsheets write it."""
+    match = re.fullmatch(r"(\d{1,7})(?:[.,]0+)?", text.strip())
+    if match is None:
+        raise CallOutError(text, f"“{text[:40]}” is no count", "Write a whole number from 1 to 10,000.")
+    return int(match[1])
 
 
 def _size(fields: Mapping[Column, str], units: Units) -> tuple[float, ...] | None:
@@ -161,6 +171,13 @@ def guarded(text: str) -> str:
     return f"'{text}" if text.startswith((*RISKY, "'")) else text
 
 
+def _mass(kg: float | None, units: Units) -> str:
+    """A mass as a list has it: a bare number of kilograms, or pounds with their unit."""
+    if kg is None:
+        return ""
+    return f"{kg:g}" if units == "metric" else f"{kg / KG_PER_POUND:.9g} lb"
+
+
 def write_rows(things: Sequence[Thing], people: tuple[Person, ...], units: Units) -> list[list[str]]:
     """A header and one row a thing, as `read_rows` takes them."""
     names = {p.id: p.name for p in people}
@@ -169,7 +186,7 @@ def write_rows(things: Sequence[Thing], people: tuple[Person, ...], units: Units
         sides = [format_length(mm, units) for mm in t.size] if t.size else ["", "", ""]
         rows.append(
             [str(t.count), guarded(t.name), t.kind, names.get(t.owner, ""), t.frequency, t.decision, t.way or "",
-             *sides, f"{t.mass:g}" if t.mass is not None else "",
+             *sides, _mass(t.mass, units),
              *(guarded(text) for text in (t.label, t.together, t.note))]
         )  # fmt: skip
     return rows

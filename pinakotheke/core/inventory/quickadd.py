@@ -120,7 +120,7 @@ def _own_size(first: str, facts: dict[str, object], units: Units) -> str:
     tyre = read_tyre(first)
     if tyre:
         facts |= {"size": tuple(tyre.size), "note": tyre.code}
-        return first[: first.find(tyre.code[:3])].strip()
+        return first[: tyre.start].strip()
     match = _SIZE.search(first)
     sizes = scan_lengths(match["size"], units) if match else []
     if match and len(sizes) == 3:

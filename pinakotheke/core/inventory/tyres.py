@@ -1,13 +1,21 @@
 """Tyre size codes: `205/55 R16` is 205 mm wide, its side wall 55 % of that, on a rim of 16 inches.
 
-Outside diameter = rim × 25.4 + 2 × width × aspect ÷ 100 (derived from the code's meaning, ISO 4000-1).
+Outside diameter = rim × 25.4 + 2 × width × aspect ÷ 100 (derived from the code's meaning, ISO 4000-1). Light trucks
+and vans write a `C` behind it or `LT` before it; behind the rim stand load and speed, `91V`; a code without a ratio, as
+`185 R14`, has side walls of 82 % (from memory, ETRTO Standards Manual, full-profile tyres).
 """
 
 import re
 
 from ..base import Frozen
 
-_CODE = re.compile(r"\b(?P<width>\d{3})\s*/\s*(?P<aspect>\d{2})\s*Z?R\s*(?P<rim>\d{2})\b", re.IGNORECASE)
+FULL_PROFILE = 82
+_CODE = re.compile(
+    r"(?<!\d)(?P<use>LT|P)?\s*(?P<width>\d{3})\s*(?:/\s*(?P<aspect>\d{2})\s*)?(?P<build>Z?R|-)\s*(?P<rim>\d{2})"
+    r"\s*(?P<truck>C|LT)?(?:\s*\d{2,3}(?:\s*/\s*\d{2,3})?\s*[A-Z])?(?![\w/])",
+    re.IGNORECASE,
+)
+"""Use, width, ratio, build, rim, van or light truck, then load index and speed symbol."""
 
 
 class Tyre(Frozen):
@@ -16,6 +24,8 @@ class Tyre(Frozen):
     code: str
     width: float
     diameter: float
+    start: int = 0
+    """Where in the text the code begins."""
 
     @property
     def size(self) -> tuple[float, float, float]:
@@ -32,6 +42,9 @@ def read_tyre(text: str) -> Tyre | None:
     match = _CODE.search(text)
     if match is None:
         return None
-    width, aspect, rim = (int(match[name]) for name in ("width", "aspect", "rim"))
+    width, rim = int(match["width"]), int(match["rim"])
+    aspect = int(match["aspect"]) if match["aspect"] else FULL_PROFILE
     diameter = round(rim * 25.4 + 2 * width * aspect / 100, 1)
-    return Tyre(code=f"{width}/{aspect} R{rim}", width=width, diameter=diameter)
+    ratio = f"/{match['aspect']}" if match["aspect"] else ""
+    code = f"{(match['use'] or '').upper()}{width}{ratio} R{rim}{(match['truck'] or '').upper()}"
+    return Tyre(code=code, width=width, diameter=diameter, start=match.start())

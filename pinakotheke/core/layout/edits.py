@@ -12,7 +12,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from ..base import Frozen, Id
+from ..base import AtMost, Frozen, Id
 from ..errors import EditRefused
 from ..inventory.kinds import Way
 from ..systems import HOLDERS, INSIDE, PULL_OUTS, Bay, Family, Finish, Holder, Part, Range
@@ -160,8 +160,10 @@ class History(Frozen):
     """A solved design, the commands since, and those undone that can be redone."""
 
     base: Design
-    done: Annotated[tuple[Command, ...], Field(max_length=MOST_EDITS)] = ()
-    undone: tuple[Command, ...] = ()
+    done: Annotated[tuple[Command, ...], AtMost(MOST_EDITS)] = ()
+    undone: Annotated[tuple[Command, ...], AtMost(MOST_EDITS)] = ()
+    kept: bool = False
+    """A version that someone named: a new search leaves it."""
 
     @property
     def current(self) -> Design:
@@ -176,19 +178,19 @@ class History(Frozen):
         if len(self.done) >= MOST_EDITS:
             raise EditRefused("This design has been edited too often.", "Ask for new alternatives.")
         apply(self.current, command)
-        return History(base=self.base, done=(*self.done, command))
+        return self.model_copy(update={"done": (*self.done, command), "undone": ()})
 
     def undo(self) -> "History":
         """Without the last command; raises `EditRefused` when there is none."""
         if not self.done:
             raise EditRefused("There is nothing to undo.", "The design is as it was found.")
-        return History(base=self.base, done=self.done[:-1], undone=(*self.undone, self.done[-1]))
+        return self.model_copy(update={"done": self.done[:-1], "undone": (*self.undone, self.done[-1])})
 
     def redo(self) -> "History":
         """With the last undone command again; raises `EditRefused` when there is none."""
         if not self.undone:
             raise EditRefused("There is nothing to redo.", "Nothing was undone since the last edit.")
-        return History(base=self.base, done=(*self.done, self.undone[-1]), undone=self.undone[:-1])
+        return self.model_copy(update={"done": (*self.done, self.undone[-1]), "undone": self.undone[:-1]})
 
 
 def apply(design: Design, command: Command) -> Design:

@@ -193,7 +193,7 @@ def _spots(thing: Thing, count: int, bays: list[Bay], home: Household) -> Iterat
     for bay in bays:
         family = home.families.of(bay)
         for way, container, against in _ways(thing, home):
-            for role in _roles(family, way, bay):
+            for role in _roles(family, way, bay, _is_for_base(thing, count, family)):
                 straight = _spot(thing, count, way, role, family, bay, home, False, container, against)
                 if straight:
                     yield straight
@@ -201,6 +201,16 @@ def _spots(thing: Thing, count: int, bays: list[Bay], home: Household) -> Iterat
                     turned = _spot(thing, count, way, role, family, bay, home, True, container, against)
                     if turned and (straight is None or _better(turned, straight)):
                         yield turned
+
+
+def _is_for_base(thing: Thing, count: int, family: Family) -> bool:
+    """Whether a lot is worth a spot on the base by itself: where that carries more than an added shelf, and the lot is
+    heavy for one, or the base is a shelf that is there anyhow.
+    """
+    base, shelf = family.specs.get("base"), family.specs.get("shelf")
+    if base is None or shelf is None or base.rating <= shelf.rating:
+        return False
+    return family.on_what_is_there or count * thing.piece_mass > shelf.rating / 2
 
 
 def _better(one: Spot, other: Spot) -> bool:

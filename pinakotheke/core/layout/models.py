@@ -4,7 +4,7 @@ from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, model_validator
 
-from ..base import Frozen, Id
+from ..base import AtMost, Frozen, Id
 from ..house import HouseRules
 from ..inventory.containers import Container, containers
 from ..inventory.kinds import Way
@@ -126,16 +126,16 @@ class Design(Frozen):
     rules: HouseRules
     weights: Weights = Weights()
     finish: Finish = Finish()
-    rows: Annotated[tuple[Standing, ...], Field(max_length=100)] = ()
-    regions: Annotated[tuple[Envelope, ...], Field(max_length=40)] = ()
+    rows: Annotated[tuple[Standing, ...], AtMost(100)] = ()
+    regions: Annotated[tuple[Envelope, ...], AtMost(40)] = ()
     """The clear regions it was made for, so that rows can be stood anew by hand."""
-    bays: Annotated[tuple[Bay, ...], Field(max_length=400)]
-    parts: Annotated[tuple[Part, ...], Field(max_length=4000)]
-    assignments: Annotated[tuple[Assignment, ...], Field(max_length=5000)]
-    unplaced: tuple[Unplaced, ...] = ()
-    owned: tuple[Container, ...] = ()
+    bays: Annotated[tuple[Bay, ...], AtMost(400)]
+    parts: Annotated[tuple[Part, ...], AtMost(4000)]
+    assignments: Annotated[tuple[Assignment, ...], AtMost(5000)]
+    unplaced: Annotated[tuple[Unplaced, ...], AtMost(5000)] = ()
+    owned: Annotated[tuple[Container, ...], AtMost(1000)] = ()
     """Containers of the household that it uses: what is at hand, and what it buys from its own list."""
-    ranges: Annotated[tuple[Range, ...], Field(max_length=40)] = ()
+    ranges: Annotated[tuple[Range, ...], AtMost(40)] = ()
     """The household's own ranges it is made of, as they were."""
     outcome: Outcome
 

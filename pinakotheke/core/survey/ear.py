@@ -2,7 +2,7 @@
 
 import re
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import count
 
 from ..errors import CallOutError
@@ -17,12 +17,15 @@ _SECTION = re.compile(
 
 @dataclass(frozen=True)
 class Clause:
-    """A clause: as said, in lower case, its words, and the section it speaks of."""
+    """A clause: as said, in lower case, its words, and the section it speaks of; and what its thing is called, as it was
+    said.
+    """
 
     said: str
     text: str
     words: frozenset[str]
     section: str
+    label: str = ""
 
     def pick(self, names: tuple[str, ...]) -> str | None:
         """The first of some words that was said."""
@@ -44,12 +47,13 @@ class Ear:
 
     def clause(self, said: str) -> CallOut | None:
         """One clause; None when it only names a section."""
-        text = self._listen_for_section(said.lower())
+        # What it is called says nothing of what it is, and is kept as it was said.
+        spoken, _, label = re.sub(r"\s+called\s+", "\0", said, count=1, flags=re.IGNORECASE).partition("\0")
+        text = self._listen_for_section(spoken.lower())
         if not text:
             return None
         text = re.sub(r"\bnibs?\b", lambda m: m[0].replace("nib", "return"), text)
-        named = text.partition(" called ")[0]  # what it is called says nothing of what it is
-        clause = Clause(said, text, frozenset(re.findall(r"[a-z]+", named)), self.section)
+        clause = Clause(said, text, frozenset(re.findall(r"[a-z]+", text)), self.section, label.strip(" ,"))
         correction = re.search(r"\bnot\s+(\S.*)$", text)
         if correction:
             return self._corrected(clause, text[: correction.start()].strip(), correction[1])
@@ -77,7 +81,7 @@ class Ear:
 
     def _corrected(self, clause: Clause, right: str, wrong: str) -> CallOut:
         words = frozenset(re.findall(r"[a-z]+", right))
-        call = self._understand(Clause(clause.said, right, words, clause.section))
+        call = self._understand(replace(clause, text=right, words=words))
         was = self.lengths(clause, wrong)
         if len(call.readings) != 1 or len(was) != 1:
             raise CallOutError(clause.said, "a correction is of one reading", "Say: low back width 1846 not 1864.")

@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal, Self, get_args
 
 from pydantic import Field, StringConstraints, ValidationInfo, field_validator, model_validator
 
-from ..base import LONGEST_MM, Frozen, Id, Mm, PositiveMm
+from ..base import LONGEST_MM, AtMost, Frozen, Id, Mm, PositiveMm
 from ..tables import load
 
 SpaceKind = Literal[
@@ -182,10 +182,10 @@ class Survey(Frozen):
     """Everything read in one space. Readings are kept, also those that disagree."""
 
     kind: SpaceKind = "reach-in closet"
-    sections: Annotated[tuple[Section, ...], Field(max_length=40)] = ()
+    sections: Annotated[tuple[Section, ...], AtMost(40)] = ()
     """Empty stands for those its kind usually has."""
-    readings: Annotated[tuple[Reading, ...], Field(max_length=2000)] = ()
-    obstacles: Annotated[tuple[Obstacle, ...], Field(max_length=500)] = ()
+    readings: Annotated[tuple[Reading, ...], AtMost(2000)] = ()
+    obstacles: Annotated[tuple[Obstacle, ...], AtMost(500)] = ()
     door: Door = Door()
     car: Car | None = None
     overhead: OverheadDoor | None = None

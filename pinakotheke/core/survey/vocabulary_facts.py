@@ -4,12 +4,11 @@ import re
 
 from ..errors import CallOutError
 from ..lengths import with_unit
-from ..tables import load
 from .ear import Clause, Ear
 from .heard import CallOut
-from .models import OBSTACLE_KINDS, Car, Door, Obstacle, OverheadDoor, Section
+from .models import OBSTACLE_KINDS, Car, Door, OverheadDoor, Section
+from .obstacles import OPTIONS, usual_obstacle
 
-OPTIONS = {"out": "projection", "off": "y", "access": "access", "clear": "keep_out", "swing": "swing"}
 _BY = r"[x×]"
 OBSTACLES = frozenset(w for kind in OBSTACLE_KINDS for w in kind.split() if kind not in ("door", "skirting"))
 """Words that name an obstacle; a door says it by its place."""
@@ -55,30 +54,25 @@ def door(ear: Ear, clause: Clause) -> CallOut:
 
 def obstacle(ear: Ear, clause: Clause) -> CallOut:
     kind = obstacle_kind(clause.text) or "box"
-    text, _, label = clause.text.partition(" called ")
     sizes = r"(?P<{}>[\d\s./'\"¼½¾⅛⅜⅝⅞cm-]+?)"
     shape = re.search(
         rf"\bat\s+{sizes.format('x')}\s*,\s*{sizes.format('z')}\s*up\s*,\s*(?P<size>[^,]*{_BY}[^,]*)(?P<rest>,.*)?$",
-        text.rstrip(", "),
+        clause.text.rstrip(", "),
     )
     if shape is None:
         raise CallOutError(clause.said, f"where is the {kind}, and how big?", f"Say {kind} at 640, 300 up, 80 x 80.")
     size = ear.lengths(clause, shape["size"])
     if len(size) != 2:
         raise CallOutError(clause.said, "a size is width by height", f"Say {kind} at 640, 300 up, 80 x 80.")
-    row = load("obstacles")[kind]
-    facts = {key: row[key] for key in ("projection", "access", "keep_out", "loose")}
+    sides = {"x": ear.lengths(clause, shape["x"])[0].mm, "z": ear.lengths(clause, shape["z"])[0].mm,
+             "width": size[0].mm, "height": size[1].mm}  # fmt: skip
     for word, key in OPTIONS.items():
         given = re.search(rf"\b{word}\s+([^,]+)", shape["rest"] or "")
         if given:
-            facts[key] = ear.lengths(clause, given[1])[0].mm
-    x, z = ear.lengths(clause, shape["x"])[0].mm, ear.lengths(clause, shape["z"])[0].mm
-    made = Obstacle.model_validate(
-        {"id": next(ear.obstacle_ids), "section": clause.section, "kind": kind, "label": label.strip(" ,"), "x": x,
-         "z": z, "width": size[0].mm, "height": size[1].mm, **facts}
-    )  # fmt: skip
-    show = [with_unit(mm, ear.units) for mm in (x, z, size[0].mm, size[1].mm)]
-    more = [f"{word} {with_unit(facts[key], ear.units)}" for word, key in OPTIONS.items() if facts.get(key)]
+            sides[key] = ear.lengths(clause, given[1])[0].mm
+    made = usual_obstacle(kind, next(ear.obstacle_ids), clause.section, clause.label, sides)
+    show = [with_unit(mm, ear.units) for mm in (made.x, made.z, made.width, made.height)]
+    more = [f"{word} {with_unit(getattr(made, key), ear.units)}" for word, key in OPTIONS.items() if getattr(made, key)]
     echo = f"{made.name} {show[0]} from the left, {show[1]} up, {show[2]} wide, {show[3]} high"
     return CallOut(said=clause.said, echo=", ".join([echo, *more]), obstacles=(made,))
 

@@ -7,7 +7,7 @@ castors below (`stands_on`). The id of the family it makes follows from its cont
 same for good, and a changed range is another one.
 """
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from copy import deepcopy
 from functools import cached_property, lru_cache
 from hashlib import sha256
@@ -15,7 +15,7 @@ from typing import Annotated, Any, Self
 
 from pydantic import Field, StringConstraints, model_validator
 
-from ..base import Frozen, Id, Name
+from ..base import AtMost, Frozen, Id, Name
 from .families import shipped
 from .family import Family, Money, Rate
 
@@ -60,7 +60,7 @@ class Range(Frozen):
     ratings: dict[str, Kilograms] = {}
     """By compartment; by compartment and metre where the family rates it so."""
     rates: dict[str, Rate] = {}
-    articles: Annotated[tuple[Article, ...], Field(max_length=MOST_ARTICLES)] = ()
+    articles: Annotated[tuple[Article, ...], AtMost(MOST_ARTICLES)] = ()
 
     @model_validator(mode="after")
     def _is_of_its_family(self) -> Self:
@@ -87,6 +87,12 @@ class Range(Frozen):
 
     def __hash__(self) -> int:
         return hash(self.family_id)
+
+    def model_copy(self, *, update: Mapping[str, Any] | None = None, deep: bool = False) -> Self:
+        """A copy; its id follows from its own content."""
+        copied = super().model_copy(update=update, deep=deep)
+        copied.__dict__.pop("family_id", None)
+        return copied
 
     @cached_property
     def family_id(self) -> str:

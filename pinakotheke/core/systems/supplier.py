@@ -11,6 +11,7 @@ from ..inventory.columns import RowFault, guarded, guess_by_name, unguarded
 from ..inventory.containers import Container
 from ..inventory.owned import Lid
 from ..lengths import Units, format_length, parse_length
+from ..measures import KG_PER_POUND, parse_mass
 from ..tables import value
 from .ranges import SHIPPED, Article
 
@@ -62,7 +63,7 @@ def read_articles(rows: Sequence[Sequence[str]], columns: Mapping[int, ListColum
             kind=_kind(fields.get("article", ""), words), price=money(fields.get("price", "")),
             width=_side(fields, "width", units), depth=_side(fields, "depth", units),
             height=_side(fields, "height", units), code=unguarded(fields.get("code", ""))[:40],
-            rating=_number(fields["rating"].lower().removesuffix("kg")) if fields.get("rating") else None,
+            rating=round(parse_mass(fields["rating"], units), 3) if fields.get("rating") else None,
         )  # fmt: skip
 
     found, faults = _each(rows, columns, one)
@@ -155,16 +156,15 @@ def money(text: str) -> float:
     return float(re.sub(r"[.,]", "", number))
 
 
-def _number(text: str) -> float:
-    try:
-        return float(text.strip().replace(",", "."))
-    except ValueError:
-        raise CallOutError(text, f"“{text.strip()}” is no number", "Write kilograms such as 25.") from None
-
-
 def _side(fields: Mapping[ListColumn, str], side: ListColumn, units: Units) -> int | None:
     text = fields.get(side, "")
     return round(parse_length(text, units).mm) if text and text not in ("-", "–") else None
+
+
+def _rating(kg: float | None, units: Units) -> str:
+    if not kg:
+        return ""
+    return f"{kg:g}" if units == "metric" else f"{kg / KG_PER_POUND:.6g} lb"
 
 
 def write_articles(articles: Sequence[Article], units: Units) -> list[list[str]]:
@@ -172,5 +172,5 @@ def write_articles(articles: Sequence[Article], units: Units) -> list[list[str]]
     table: list[list[str]] = [["article", "width", "depth", "height", "price", "rating", "code"]]
     for a in articles:
         sides = [format_length(mm, units) if mm else "" for mm in (a.width, a.depth, a.height)]
-        table.append([a.kind, *sides, f"{a.price:.2f}", f"{a.rating:g}" if a.rating else "", guarded(a.code)])
+        table.append([a.kind, *sides, f"{a.price:.2f}", _rating(a.rating, units), guarded(a.code)])
     return table

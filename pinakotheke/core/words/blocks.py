@@ -31,11 +31,9 @@ def blocked_in_words(blocked: Blocked, names: Mapping[str, str], units: Units, c
     return f"Not everything has a place: {blocked.short:.4g} {unit} too much ({_names(blocked.things, names)})."
 
 
-def relaxation_in_words(change: Relaxation, names: Mapping[str, str], units: Units, currency: str,
-                        pieces: int | None = None) -> str:  # fmt: skip
-    """What would have to give, in one sentence; `pieces` are those without a place in the design in hand."""
-    number = change.value if pieces is None else pieces
-    many, listed = f"{number:.0f} {counted(number, 'piece', 'pieces')}", _names(change.things, names)
+def relaxation_in_words(change: Relaxation, names: Mapping[str, str], units: Units, currency: str) -> str:
+    """What would have to give, in one sentence."""
+    many, listed = f"{change.value:.0f} {counted(change.value, 'piece', 'pieces')}", _names(change.things, names)
     return {
         "reserve": f"A growth reserve of {change.value:.0%} would do.",
         "floor": "Letting parts stand on the floor would do.",

@@ -5,26 +5,34 @@ from typing import Any, cast
 from django.contrib.auth import get_user_model
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
-from django.db import transaction
+from django.core.files import File
+from django.db import IntegrityError, transaction
+from django.db.models import F
 
 from pinakotheke.core import house as core
 from pinakotheke.core.housefile import House
 
 from .. import models, rows
 from .base import Invalid, NotFound, User, bump, free_key, log, own_household
+from .inventory import CHUNK
 
 
 @transaction.atomic
 def register(name: str, password: str) -> Any:
     """A new user; the name must be free and the password not a common one."""
     users = get_user_model()
+    name = users.normalize_username(name)
     if users.objects.filter(username__iexact=name).exists():
         raise Invalid("That name is taken.", "Choose another, or sign in.")
     try:
         validate_password(password)
     except ValidationError as error:
         raise Invalid(" ".join(error.messages), "Choose a longer or less common password.") from None
-    return users.objects.create_user(username=name, password=password)
+    try:
+        with transaction.atomic():
+            return users.objects.create_user(username=name, password=password)
+    except IntegrityError:
+        raise Invalid("That name is taken.", "Choose another, or sign in.") from None
 
 
 def _let_in(row: models.Household, user: User) -> None:
@@ -62,6 +70,8 @@ def change_household(user: User, household_id: int, version: int, changes: dict[
 def add_member(user: User, household_id: int, name: str) -> None:
     """Let another registered user in."""
     row = own_household(user, household_id)
+    if row.is_demo:
+        raise Invalid("The demo house is everybody's.", "Save its house file and bring it as a house of your own.")
     other = get_user_model().objects.filter(username__iexact=name).first()
     if other is None:
         raise Invalid(f"Nobody is registered as {name}.", "They register first, then you add them.")
@@ -85,14 +95,31 @@ def put_person(user: User, household_id: int, data: dict[str, Any], key: str | N
 
 
 @transaction.atomic
-def remove_person(user: User, household_id: int, key: str) -> None:
-    """Take a person out; their things then belong to the house."""
+def remove_person(user: User, household_id: int, key: str) -> tuple[core.Person, list[str]]:
+    """Take a person out; their things then belong to the house. What was taken out, and the keys of those things."""
     household = own_household(user, household_id)
-    gone, _ = household.person_set.filter(key=key).delete()
-    if not gone:
+    row = household.person_set.filter(key=key).first()
+    if row is None:
         raise NotFound("person")
-    household.thing_set.filter(owner=key).update(owner="")
+    person, theirs = rows.person_of(row), household.thing_set.filter(owner=key)
+    things = list(theirs.values_list("key", flat=True))
+    theirs.update(owner="", version=F("version") + 1)
+    row.delete()
     log(household, user, "person.remove", key=key)
+    return person, things
+
+
+@transaction.atomic
+def put_back_person(user: User, household_id: int, person: core.Person, things: list[str]) -> None:
+    """A person who was taken out, as undo puts them back, with those of their things that still are the house's."""
+    household = own_household(user, household_id)
+    if household.person_set.filter(key=person.id).exists():
+        raise Invalid(f"{person.name} is there already.", "Reload the page.")
+    models.Person.objects.create(household=household, key=person.id, **person.model_dump(exclude={"id"}))
+    for n in range(0, len(things), CHUNK):
+        theirs = household.thing_set.filter(key__in=things[n : n + CHUNK], owner="")
+        theirs.update(owner=person.id, version=F("version") + 1)
+    log(household, user, "person.back", key=person.id)
 
 
 @transaction.atomic
@@ -144,4 +171,24 @@ def import_house(user: User | None, house: House, *, demo: bool = False) -> mode
         models.Design.objects.create(space=space_row, key=key, **history.model_dump(mode="json"))
     if user is not None:
         log(row, user, "house.import", things=len(house.things))
+    return row
+
+
+def own_import(user: User, import_id: int) -> models.HouseImport:
+    """A house file that this member brought."""
+    row = models.HouseImport.objects.filter(pk=import_id, user_id=cast(int, user.pk)).first()
+    if row is None:
+        raise NotFound("house file")
+    return row
+
+
+@transaction.atomic
+def take_file(user: User, file: File[bytes]) -> models.HouseImport:
+    """Keep a house file for a worker to read."""
+    from ..jobs import read_house_file
+
+    row = models.HouseImport(user_id=cast(int, user.pk))
+    row.file.save("brought.house.json", file, save=False)
+    row.save()
+    transaction.on_commit(lambda: read_house_file.enqueue(row.pk))
     return row

@@ -3,6 +3,7 @@
 from typing import Any
 
 from django.db import transaction
+from django.db.models import F
 
 from pinakotheke.core.inventory import Thing, quick_add
 from pinakotheke.core.inventory.things import Band
@@ -12,6 +13,8 @@ from .. import models, rows
 from .base import Invalid, NotFound, User, bump, log, own_household, own_space, own_thing
 
 MOST_THINGS = 5000
+CHUNK = 500
+"""Rows named in one statement."""
 
 
 @transaction.atomic
@@ -60,13 +63,23 @@ def change_thing(user: User, thing_id: int, version: int, changes: dict[str, Any
 
 @transaction.atomic
 def change_many(user: User, household_id: int, ids: list[int], changes: dict[str, Any]) -> int:
-    """The same change for many things at once, all of them or none."""
+    """The same change for many things at once, all of them or none, in a few statements."""
     household = own_household(user, household_id)
-    found = list(household.thing_set.select_related("space").filter(pk__in=ids))
-    if len(found) != len(set(ids)):
+    wanted = sorted(set(ids))
+    chunks = [wanted[n : n + CHUNK] for n in range(0, len(wanted), CHUNK)]
+    found = [row for chunk in chunks for row in household.thing_set.select_related("space").filter(pk__in=chunk)]
+    if len(found) != len(wanted):
         raise NotFound("thing")
+    owner = changes.get("owner")
+    if owner and not household.person_set.filter(key=owner).exists():
+        raise Invalid(f"Nobody here is {owner}.", "Choose one of the people of the house.")
+    columns: dict[str, Any] = {}
     for row in found:
-        change_thing(user, row.pk, row.version, changes)
+        fields = rows.thing_fields(Thing.model_validate({**rows.thing_of(row).model_dump(), **changes}))
+        columns = {name: fields[name] for name in changes}
+    for chunk in chunks:
+        household.thing_set.filter(pk__in=chunk).update(**columns, version=F("version") + 1)
+    log(household, user, "thing.change-many", keys=[row.key for row in found], fields=sorted(changes))
     return len(found)
 
 

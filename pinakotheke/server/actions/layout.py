@@ -56,8 +56,10 @@ def cancel(user: User, solve_id: int) -> models.Solve:
 
 
 @transaction.atomic
-def relax(user: User, solve_id: int, index: int) -> models.Solve:
-    """Carry out one of the changes that would let everything fit, and ask again."""
+def relax(user: User, solve_id: int, index: int, design_id: int | None = None) -> models.Solve:
+    """Carry out one of the changes that would let everything fit, and ask again. Pieces that are to leave are those
+    without a place in the design in hand, or in the best one when none is named.
+    """
     solve = own_solve(user, solve_id)
     blocked = core.Blocked.model_validate(solve.blocked) if solve.blocked else None
     if blocked is None or index >= len(blocked.relaxations):
@@ -67,7 +69,10 @@ def relax(user: User, solve_id: int, index: int) -> models.Solve:
         raise Invalid("This has to be done at the wall.", "Read the new size in Measure, then search again.")
     household = solve.space.household
     if change.kind in ("fewer", "move out"):
-        _send_away(solve.space, "move" if change.kind == "move out" else "give away")
+        row = solve.space.designs.filter(pk=design_id).first() if design_id is not None else None
+        if design_id is not None and row is None:
+            raise NotFound("design")
+        _send_away(solve.space, "move" if change.kind == "move out" else "give away", row)
     else:
         rules = rows.rules_of(household).model_copy(update=_rule(change))
         household.rules = rules.model_dump(mode="json")
@@ -90,31 +95,31 @@ def _rule(change: core.Relaxation) -> dict[str, Any]:
     return rules[change.kind]
 
 
-def _send_away(space: models.Space, decision: str) -> None:
-    """The pieces without a place in the best design found leave the demand: whole groups change their decision, of
-    others so many pieces become a group of their own.
+def _send_away(space: models.Space, decision: str, row: models.Design | None) -> None:
+    """The pieces without a place in a design, or in the best one found, leave the demand: whole groups change their
+    decision, of others so many pieces become a group of their own.
     """
-    designs = [rows.history_of(d).current for d in space.designs.order_by("pk")]
+    designs = [rows.history_of(d).current for d in ([row] if row else space.designs.order_by("pk"))]
     if not designs:
         raise Invalid("The designs of this search are gone.", "Search again.")
     best = min(designs, key=lambda d: sum(u.count for u in d.unplaced))
     taken = set(space.household.thing_set.values_list("key", flat=True))
     for left in best.unplaced:
-        row = space.household.thing_set.filter(key=left.thing).first()
-        if row is None:
+        thing = space.household.thing_set.filter(key=left.thing).first()
+        if thing is None:
             continue
-        if left.count >= row.count:
-            row.decision = decision
+        if left.count >= thing.count:
+            thing.decision = decision
         else:
-            row.count -= left.count
-            apart = models.Thing.objects.get(pk=row.pk)
+            thing.count -= left.count
+            apart = models.Thing.objects.get(pk=thing.pk)
             apart.pk, apart.count, apart.decision = None, left.count, decision
-            apart.key = free_key(taken, f"{row.key}-away")
+            apart.key = free_key(taken, f"{thing.key}-away")
             taken.add(apart.key)
             apart._state.adding = True
             apart.save()
-        bump(row, row.version, "thing")
-        row.save(update_fields=["decision", "count"])
+        bump(thing, thing.version, "thing")
+        thing.save(update_fields=["decision", "count"])
 
 
 @transaction.atomic

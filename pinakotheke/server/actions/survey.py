@@ -2,15 +2,16 @@
 
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import Any
+from typing import Any, cast
 
 from django.db import transaction
 
 from pinakotheke.core.errors import LengthError
 from pinakotheke.core.housefile import Space
-from pinakotheke.core.lengths import Units, parse_length
+from pinakotheke.core.lengths import Units, parse_length, with_unit
 from pinakotheke.core.survey import Heard, Reading, SpaceKind, Survey, add_readings, hear
 from pinakotheke.core.survey.models import SIGNED, ZERO_ALLOWED
+from pinakotheke.core.survey.obstacles import typed_obstacle
 
 from .. import models, rows
 from .base import Invalid, NotFound, User, bump, free_key, log, own_household, own_space
@@ -160,15 +161,33 @@ def arrive(user: User, space_id: int, messages: list[Message]) -> tuple[models.S
             continue
         try:
             survey = _arrived(user, row, survey, message)
-        except (LengthError, Invalid, NotFound, ValueError) as error:
+        except (LengthError, Invalid, ValueError) as error:
             problem = getattr(error, "problem", "") or "That cannot be kept here"
             refused.append(Refused(message.key, problem, getattr(error, "mend", "") or "Say it again."))
+            continue
+        except (NotFound, KeyError):
+            refused.append(Refused(message.key, "The part of the space it was read in is gone", "Read it again."))
             continue
         known.add(message.key)
         _came_before(row, message.key)
     if survey != before:
         _keep(user, row, row.version, survey, "survey.arrive", count=len(messages))
     return row, refused
+
+
+@transaction.atomic
+def add_obstacle(user: User, space_id: int, version: int, section: str, kind: str, typed: dict[str, str],
+                 label: str) -> models.Space:  # fmt: skip
+    """An obstacle from the form's fields."""
+    row = own_space(user, space_id)
+    survey, units = rows.survey_of(row), cast(Units, row.household.units)
+    here = section or survey.main.id
+    if here not in {s.id for s in survey.parts}:
+        raise NotFound("section")
+    made = typed_obstacle(survey, here, kind, typed, label, units)
+    new = Survey.model_validate({**survey.model_dump(), "obstacles": (*survey.obstacles, made)})
+    _keep(user, row, version, new, "survey.obstacle", kind=kind)
+    return row
 
 
 def _arrived(user: User, row: models.Space, survey: Survey, message: Message) -> Survey:
@@ -216,8 +235,19 @@ def remove_reading(user: User, space_id: int, version: int, key: str) -> models.
 
 @transaction.atomic
 def replace_survey(user: User, space_id: int, version: int, survey: Survey) -> models.Space:
-    """A whole survey, as undo puts it back."""
+    """A whole survey, as undo puts it back. A reading that is known is kept as it was read: another value under its id is
+    refused, and nothing is changed.
+    """
     row = own_space(user, space_id)
+    known = {r.id: r for r in rows.survey_of(row).readings}
+    for reading in survey.readings:
+        old = known.get(reading.id, reading)
+        if (old.place, old.value) != (reading.place, reading.value):
+            units = cast(Units, row.household.units)
+            raise Invalid(
+                f"Reading {reading.id} was read as {with_unit(old.value, units)}; nothing was changed.",
+                "A reading is not overwritten: take it back, or add the new one under an id of its own.",
+            )
     _keep(user, row, version, survey, "survey.replace")
     return row
 

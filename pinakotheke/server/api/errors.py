@@ -1,9 +1,13 @@
 """One place that turns errors into `application/problem+json` (RFC 9457)."""
 
 import json
+import logging
 from typing import Any
 
-from django.http import Http404, HttpRequest, HttpResponse
+from django.conf import settings
+from django.core.exceptions import RequestDataTooBig, SuspiciousOperation
+from django.db import OperationalError
+from django.http import Http404, HttpRequest, HttpResponse, UnreadablePostError
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, AuthorizationError, HttpError, ValidationError
 from pydantic import ValidationError as CoreValidationError
@@ -11,6 +15,8 @@ from pydantic import ValidationError as CoreValidationError
 from pinakotheke.core.errors import HouseFileError, PinakothekeError
 
 from ..actions.base import Invalid, NotFound, Stale
+
+logger = logging.getLogger(__name__)
 
 
 def problem(status: int, kind: str, title: str, detail: str = "", mend: str = "", **more: Any) -> HttpResponse:
@@ -72,6 +78,33 @@ def add_handlers(api: NinjaAPI) -> None:
     @api.exception_handler(AuthorizationError)
     def not_allowed(request: HttpRequest, error: AuthorizationError) -> HttpResponse:
         return problem(403, "not-allowed", "This is not yours to see or change.")
+
+    @api.exception_handler(RequestDataTooBig)
+    def too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
+        most = settings.DATA_UPLOAD_MAX_MEMORY_SIZE // 1_000_000
+        return problem(413, "too-large", f"A request has at most {most} MB.", mend="Send it in parts.")
+
+    @api.exception_handler(SuspiciousOperation)
+    def suspicious(request: HttpRequest, error: SuspiciousOperation) -> HttpResponse:
+        return problem(400, "invalid", "The request cannot be read.", mend="Send it again as the API expects it.")
+
+    @api.exception_handler(UnreadablePostError)
+    def broken_off(request: HttpRequest, error: UnreadablePostError) -> HttpResponse:
+        return problem(400, "invalid", "The request broke off.", mend="Send it again.")
+
+    @api.exception_handler(OperationalError)
+    def busy(request: HttpRequest, error: OperationalError) -> HttpResponse:
+        logger.warning("the database did not answer", exc_info=error)
+        answer = problem(
+            503, "busy", "The house is being written to.", mend="Try again in a moment; what you typed is kept."
+        )
+        answer["Retry-After"] = "2"
+        return answer
+
+    @api.exception_handler(Exception)
+    def broken(request: HttpRequest, error: Exception) -> HttpResponse:
+        logger.exception("%s %s failed", request.method, request.path)
+        return problem(500, "broken", "Something broke here.", mend="Try again; it was reported.")
 
     @api.exception_handler(HttpError)
     def http_error(request: HttpRequest, error: HttpError) -> HttpResponse:

@@ -1,15 +1,16 @@
 """Brief: households, people, rules, the house file."""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from django.http import HttpResponse
 from ninja import File, Router, Schema
 from ninja.files import UploadedFile
 from pydantic import StringConstraints
 
+from pinakotheke.core.base import AtMost, Id
 from pinakotheke.core.house import Hazard, HouseRules
 from pinakotheke.core.house import Person as CorePerson
-from pinakotheke.core.housefile import MOST_BYTES, dump_house, load_house
+from pinakotheke.core.housefile import MOST_BYTES, dump_house
 from pinakotheke.core.lengths import Units, parse_length
 
 from .. import models, rows
@@ -126,10 +127,31 @@ def change_person(request: MemberRequest, household_id: PathId, key: str, data: 
     return _person(request, household_id, data, key)
 
 
-@router.delete("/households/{household_id}/people/{key}", response=HouseView, operation_id="house_remove_person")
-def remove_person(request: MemberRequest, household_id: PathId, key: str) -> HouseView:
+class TakenOut(Schema):
+    """A person who was taken out, and the things that were theirs: what puts them back."""
+
+    person: CorePerson
+    things: Annotated[list[Id], AtMost(20_000)]
+
+
+class HouseWithout(Schema):
+    """The household without someone, and what would put them back."""
+
+    house: HouseView
+    taken_out: TakenOut
+
+
+@router.delete("/households/{household_id}/people/{key}", response=HouseWithout, operation_id="house_remove_person")
+def remove_person(request: MemberRequest, household_id: PathId, key: str) -> HouseWithout:
     """Take a person out; their things then belong to the house."""
-    actions.remove_person(request.user, household_id, key)
+    person, things = actions.remove_person(request.user, household_id, key)
+    return HouseWithout(house=get(request, household_id), taken_out=TakenOut(person=person, things=things))
+
+
+@router.post("/households/{household_id}/people/back", response=HouseView, operation_id="house_put_back_person")
+def put_back_person(request: MemberRequest, household_id: PathId, data: TakenOut) -> HouseView:
+    """Put back a person who was taken out, with their things."""
+    actions.put_back_person(request.user, household_id, data.person, data.things)
     return get(request, household_id)
 
 
@@ -143,9 +165,30 @@ def export(request: MemberRequest, household_id: PathId) -> HttpResponse:
     return response
 
 
-@router.post("/house-file", response={201: HouseView}, operation_id="house_import")
-def import_file(request: MemberRequest, file: File[UploadedFile]) -> tuple[int, HouseView]:
-    """A new household from a house file."""
+class ImportView(Schema):
+    """A house file on its way in: waiting, done (with the household it made), or refused with its faults."""
+
+    id: int
+    status: Literal["waiting", "done", "refused"]
+    household: int | None
+    problem: str
+    faults: list[str]
+
+
+def _import_view(row: models.HouseImport) -> ImportView:
+    status: Literal["waiting", "done", "refused"] = row.status  # type: ignore[assignment]
+    return ImportView(id=row.pk, status=status, household=row.household_id, problem=row.problem, faults=row.faults)
+
+
+@router.post("/house-file", response={202: ImportView}, operation_id="house_import")
+def import_file(request: MemberRequest, file: File[UploadedFile]) -> tuple[int, ImportView]:
+    """A new household from a house file; it is read by a worker, since it may be large."""
     if (file.size or 0) > MOST_BYTES:
         raise Invalid("The file is too large.", f"A house file has at most {MOST_BYTES // 1_000_000} MB.")
-    return 201, _view(actions.import_house(request.user, load_house(file.read())))
+    return 202, _import_view(actions.take_file(request.user, file))
+
+
+@router.get("/house-file/{import_id}", response=ImportView, operation_id="house_import_status")
+def import_status(request: MemberRequest, import_id: PathId) -> ImportView:
+    """How far a house file is."""
+    return _import_view(actions.own_import(request.user, import_id))

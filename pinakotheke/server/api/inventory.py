@@ -1,11 +1,12 @@
 """Sort: the things of a space and what they ask for."""
 
-from typing import Annotated, Any
+from typing import Annotated, Any, get_args
 
 from ninja import Router, Schema
 from pydantic import Field, StringConstraints
 
-from pinakotheke.core.house import HouseRules
+from pinakotheke.core.house import Hazard, HouseRules
+from pinakotheke.core.house.people import KEPT_FROM_CHILDREN
 from pinakotheke.core.inventory import DECISIONS, FREQUENCIES, KINDS, Demand, Thing, demand
 from pinakotheke.core.inventory.kinds import ZONES, Way
 from pinakotheke.core.inventory.owned import offers
@@ -31,7 +32,7 @@ from pinakotheke.core.words import (
 from .. import models, rows
 from ..actions import inventory as actions
 from ..actions.base import own_space
-from .common import Line, MemberRequest, PathId, QueryVersion, SlipView, TypedName, Version, slip_view
+from .common import Line, MemberRequest, PathId, QueryVersion, RowId, SlipView, TypedName, Version, slip_view
 
 router = Router(tags=["inventory"])
 
@@ -148,6 +149,9 @@ class Vocabulary(Schema):
     schools: list["SchoolWords"]
     frequencies: list[str]
     decisions: list[str]
+    hazards: list[str]
+    kept_from_children: list[str]
+    """What a child is kept from where the household says nothing else."""
 
 
 def _thing(row: models.Thing, units: Units | None = None) -> ThingView:
@@ -244,6 +248,8 @@ def vocabulary(request: MemberRequest) -> Vocabulary:
         schools=schools,
         frequencies=list(FREQUENCIES),
         decisions=list(DECISIONS),
+        hazards=list(get_args(Hazard)),
+        kept_from_children=list(KEPT_FROM_CHILDREN),
     )
 
 
@@ -278,7 +284,7 @@ def change(request: MemberRequest, thing_id: PathId, data: ThingChange) -> Thing
 class ManyChanges(Schema):
     """The same change for many things."""
 
-    ids: Annotated[list[int], Field(min_length=1, max_length=5000)]
+    ids: Annotated[list[RowId], Field(min_length=1, max_length=5000)]
     frequency: Frequency | None = None
     decision: Decision | None = None
     owner: Annotated[str, StringConstraints(max_length=64)] | None = None

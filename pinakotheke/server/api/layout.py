@@ -93,13 +93,14 @@ class Comparison(Schema):
 def gallery(request: MemberRequest, space_id: PathId) -> Gallery:
     """The alternatives of a space."""
     scene = Scene(own_space(request.user, space_id))
-    last = scene.space.solves.order_by("-pk").first()
+    last, whole = scene.space.solves.order_by("-pk").first(), list(scene.space.designs.order_by("pk"))
     kinds = {s.kind for s in scene.survey.parts}
     families = [scene.catalogue[f] for f in allowed(scene.rules, scene.ranges)]
     return Gallery(
         currency=scene.household.currency,
         solve=scene.solve(last) if last else None,
-        designs=[scene.card(row) for row in scene.space.designs.order_by("pk")],
+        designs=[card for row in whole if (card := scene.card(row)) is not None],
+        aside=[aside for row in whole if (aside := scene.aside(row)) is not None],
         families=[FamilyView(id=f.id, name=f.name, about=f.about) for f in families if f.places & kinds],
     )  # fmt: skip
 
@@ -133,10 +134,10 @@ def cancel(request: MemberRequest, solve_id: PathId) -> SolveView:
 
 @router.post("/solves/{solve_id}/relax/{index}", response={202: SolveView}, operation_id="layout_relax")
 def relax(
-    request: MemberRequest, solve_id: PathId, index: Annotated[int, Field(ge=0, le=100)]
+    request: MemberRequest, solve_id: PathId, index: Annotated[int, Field(ge=0, le=100)], design: RowId | None = None
 ) -> tuple[int, SolveView]:
-    """Carry out a change that would let everything fit, and search again."""
-    solve = actions.relax(request.user, solve_id, index)
+    """Carry out a change that would let everything fit, by the design in hand, and search again."""
+    solve = actions.relax(request.user, solve_id, index, design)
     return 202, Scene(solve.space).solve(solve)
 
 
@@ -144,7 +145,7 @@ def relax(
 def hang(request: MemberRequest, solve_id: PathId, index: Annotated[int, Field(ge=0, le=100)]) -> tuple[int, Card]:
     """Hang a design of the frontier in the gallery."""
     row = actions.hang(request.user, solve_id, index)
-    return 201, Scene(row.space).card(row)
+    return 201, Scene(row.space).card_or_refuse(row)
 
 
 @router.get("/designs/{design_id}", response=DesignView, operation_id="layout_get")
@@ -152,6 +153,13 @@ def get(request: MemberRequest, design_id: PathId) -> DesignView:
     """A design whole."""
     row = own_design(request.user, design_id)
     return Scene(row.space).design(row)
+
+
+@router.get("/designs/{design_id}/card", response=Card, operation_id="layout_card")
+def card(request: MemberRequest, design_id: PathId) -> Card:
+    """One alternative as it hangs in the gallery; which of them are new, the search itself says."""
+    row = own_design(request.user, design_id)
+    return Scene(row.space).card_or_refuse(row)
 
 
 @router.delete("/designs/{design_id}", response={204: None}, operation_id="layout_take_down")
@@ -193,7 +201,7 @@ def finish_rest(request: MemberRequest, design_id: PathId, data: At) -> tuple[in
 def keep_version(request: MemberRequest, design_id: PathId, data: Named) -> tuple[int, Card]:
     """Keep the design as it stands under a name."""
     row = actions.keep_version(request.user, design_id, data.name)
-    return 201, Scene(row.space).card(row)
+    return 201, Scene(row.space).card_or_refuse(row)
 
 
 @router.get("/designs/{design_id}/compare/{other_id}", response=Comparison, operation_id="layout_compare")
@@ -204,7 +212,7 @@ def compare(request: MemberRequest, design_id: PathId, other_id: PathId) -> Comp
         raise Invalid("These designs are of two spaces.", "Compare designs of one space.")
     scene = Scene(row.space)
     here, there = rows.history_of(row).current, rows.history_of(other_row).current
-    one, two = scene.card(row), scene.card(other_row)
+    one, two = scene.card_or_refuse(row), scene.card_or_refuse(other_row)
     names = {t.id: t.name for t in scene.things}
     facts = [
         ("cost", f"{one.cost} {scene.household.currency}", f"{two.cost} {scene.household.currency}"),

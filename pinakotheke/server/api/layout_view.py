@@ -6,14 +6,16 @@ from typing import Any, Literal
 
 from django.utils import timezone
 from ninja import Schema
+from pydantic import ValidationError
 
 from pinakotheke.core.checks import Finding, check_design, check_survey
 from pinakotheke.core.drawing import Drawing, design_elevation, design_plan
 from pinakotheke.core.drawing.of_design import Inside
 from pinakotheke.core.inventory.kinds import Way
 from pinakotheke.core.inventory.needs import ways
-from pinakotheke.core.layout import Blocked, Design, Sensitivity, Weights, ledger
+from pinakotheke.core.layout import Blocked, Design, Relaxation, Sensitivity, Weights, ledger
 from pinakotheke.core.layout.edits import MOVABLE
+from pinakotheke.core.layout.replay import replayed
 from pinakotheke.core.layout.trial import trial_marks
 from pinakotheke.core.lengths import Units, with_unit, with_units
 from pinakotheke.core.materials import bill, hours
@@ -30,8 +32,12 @@ from pinakotheke.core.words import (
 )
 
 from .. import models, rows
+from ..actions.base import Invalid
 from .common import FindingView, LedgerView, finding_views, ledger_lines, slip_view
 from .materials import BillView, bill_view
+
+PIECES: tuple[Literal["fewer", "move out"], ...] = ("fewer", "move out")
+"""Changes that are about the pieces without a place, which each design has its own of."""
 
 
 class RelaxationView(Schema):
@@ -62,6 +68,13 @@ class PointView(Schema):
     name: str
 
 
+class CardVersion(Schema):
+    """Which version of an alternative there is: what a page has of an older one, it fetches anew."""
+
+    id: int
+    version: int
+
+
 class SolveView(Schema):
     """A search as it stands, and what it was asked."""
 
@@ -80,6 +93,8 @@ class SolveView(Schema):
     families: list[str]
     around: int | None
     """The design whose locked parts stay."""
+    cards: list[CardVersion]
+    """The alternatives there are, each with its version."""
 
 
 class FamilyView(Schema):
@@ -110,12 +125,21 @@ class Card(Schema):
     elevation: Drawing
 
 
+class Aside(Schema):
+    """A design that cannot be carried out any more, and why: it is set aside, and the others hang on."""
+
+    id: int
+    title: str
+    problem: str
+
+
 class Gallery(Schema):
     """All alternatives of a space and the last search for them."""
 
     currency: str
     solve: SolveView | None
     designs: list[Card]
+    aside: list[Aside]
     families: list[FamilyView]
 
 
@@ -188,6 +212,8 @@ class DesignView(Schema):
     flat: bool
     """Drawers and levels: the elevation shows all that a plan would."""
     unplaced: list[HeldView]
+    without: dict[str, str]
+    """What would have to leave for what has no place in this design, by kind of change."""
     finish: Finish
     weights: Weights
     marks: list[MarkView]
@@ -264,7 +290,8 @@ class Scene:
             parts=[self._part(design, p) for p in design.parts if p.role in HOLDERS or p.role in MOVABLE],
             bays=[self._bay(design, n) for n in range(len(design.bays))],
             flat=not any(s.kind == "run" for s in self.survey.parts),
-            unplaced=[self._held(u.thing, u.count) for u in design.unplaced], finish=design.finish,
+            unplaced=[self._held(u.thing, u.count) for u in design.unplaced], without=self._without(design),
+            finish=design.finish,
             weights=design.weights,
             marks=[MarkView(where=self.survey.section(m.section).label, height=with_unit(m.z, self.units), what=m.what)
                    for m in trial_marks(design)],
@@ -272,6 +299,12 @@ class Scene:
             ledger=self.ledger(row, design, the_bill.total),
             bill=bill_view(the_bill, self.units, self.household.currency),
         )  # fmt: skip
+
+    def _without(self, design: Design) -> dict[str, str]:
+        names, left = {t.id: t.name for t in self.things}, tuple(u.thing for u in design.unplaced)
+        pieces = sum(u.count for u in design.unplaced)
+        changes = (Relaxation(kind=kind, value=pieces, things=left) for kind in PIECES) if pieces else ()
+        return {c.kind: relaxation_in_words(c, names, self.units, self.household.currency) for c in changes}
 
     def _held(self, thing_id: str, count: int, way: Way | None = None) -> HeldView:
         thing = next((t for t in self.things if t.id == thing_id), None)
@@ -304,7 +337,31 @@ class Scene:
         return BayView(index=index, name=f"bay {index + 1}{where}", family=family.name, locked=bay.locked,
                        addable=sorted(family.roles - {"floor"}), low=bay.z0, high=bay.z1)  # fmt: skip
 
-    def card(self, row: models.Design) -> Card:
+    def aside(self, row: models.Design) -> Aside | None:
+        """Why a design cannot be carried out; None when it can."""
+        try:
+            wrong = next(replayed(rows.history_of(row)), None)
+        except ValidationError as error:
+            first = error.errors()[0]
+            wrong = (".".join(map(str, first["loc"])), "", first["msg"])
+        if wrong is None:
+            return None
+        path, found, expected = wrong
+        title = str(row.base.get("title") or row.key)
+        return Aside(id=row.pk, title=title, problem=f"{path}: found {found or 'something else'}; expected {expected}.")
+
+    def card_or_refuse(self, row: models.Design) -> Card:
+        """The card of one design; refused when it cannot be carried out."""
+        card = self.card(row)
+        if card is None:
+            aside = self.aside(row)
+            raise Invalid(aside.problem if aside else "This design cannot be carried out.", "Take it down.")
+        return card
+
+    def card(self, row: models.Design) -> Card | None:
+        """An alternative as it hangs; None for one that is set aside."""
+        if self.aside(row) is not None:
+            return None
         history = rows.history_of(row)
         design = history.current
         findings = [f for f in self.findings(design) if not f.code.startswith("survey.")]
@@ -331,6 +388,8 @@ class Scene:
             finish=Finish.model_validate(wishes.get("finish") or {"doors": self.rules.doors}),
             within_budget=bool(wishes.get("within_budget")), families=list(wishes.get("families") or []),
             around=wishes.get("keep"),
+            cards=[CardVersion(id=pk, version=version)
+                   for pk, version in solve.space.designs.order_by("pk").values_list("pk", "version")],
         )  # fmt: skip
 
     def _blocked(self, raw: dict[str, Any] | None) -> BlockedView | None:
@@ -341,7 +400,7 @@ class Scene:
         return BlockedView(
             sentence=blocked_in_words(blocked, names, self.units, currency),
             relaxations=[
-                RelaxationView(index=n, kind=r.kind, applies=r.applies, pieces=r.kind in ("fewer", "move out"),
+                RelaxationView(index=n, kind=r.kind, applies=r.applies, pieces=r.kind in PIECES,
                                sentence=relaxation_in_words(r, names, self.units, currency))
                 for n, r in enumerate(blocked.relaxations)
             ],

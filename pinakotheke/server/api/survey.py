@@ -1,13 +1,14 @@
 """Measure: a space's readings, from the hand, from a device that was offline, or from the call-out line."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal, cast
 
 from ninja import Router, Schema
-from pydantic import Field, StringConstraints
+from pydantic import Field, StringConstraints, ValidationError, ValidatorFunctionWrapHandler, WrapValidator
 
+from pinakotheke.core.base import AtMost
 from pinakotheke.core.survey import Heard, SpaceKind, Survey
 from pinakotheke.core.survey.callout import GRAMMAR
-from pinakotheke.core.survey.models import OBSTACLE_KINDS
+from pinakotheke.core.survey.models import OBSTACLE_KINDS, ObstacleKind
 from pinakotheke.core.survey.slots import SlotRef
 
 from ..actions import survey as actions
@@ -53,6 +54,7 @@ class SaidAt(Said):
 
 
 TypedLength = Annotated[str, StringConstraints(min_length=1, max_length=40)]
+OptionalLength = Annotated[str, StringConstraints(max_length=40)]
 
 
 class TypedReading(Schema):
@@ -71,6 +73,24 @@ class WholeSurvey(Schema):
     survey: Survey
 
 
+class TypedObstacle(Schema):
+    """An obstacle from the form's fields: lengths as people write them; an empty option is as usual for its kind."""
+
+    version: Version
+    section: SectionId = ""
+    kind: ObstacleKind
+    x: TypedLength
+    z: TypedLength
+    width: TypedLength
+    height: TypedLength
+    out: OptionalLength = ""
+    off: OptionalLength = ""
+    access: OptionalLength = ""
+    clear: OptionalLength = ""
+    swing: OptionalLength = ""
+    called: Annotated[str, StringConstraints(max_length=80)] = ""
+
+
 class DeviceMessage(Schema):
     """Something a device says: a call-out line, or a text at a place; `key` is the device's own for this message."""
 
@@ -83,10 +103,26 @@ class DeviceMessage(Schema):
     instrument: Literal["tape", "laser", "rule", "sheet"] = "tape"
 
 
-class Messages(Schema):
-    """What waited on a device, in the order it was said."""
+class BadMessage(Schema):
+    """A message that no device should have sent: it is refused by itself, and holds up no other."""
 
-    messages: Annotated[list[DeviceMessage], Field(min_length=1, max_length=500)]
+    key: str
+    problem: str
+
+
+def _by_itself(value: Any, handler: ValidatorFunctionWrapHandler) -> Any:
+    try:
+        return handler(value)
+    except ValidationError as error:
+        first = error.errors()[0]
+        key = value.get("key") if isinstance(value, dict) else None
+        return BadMessage(key=str(key)[:64], problem=f"{'.'.join(map(str, first['loc']))}: {first['msg']}")
+
+
+class Messages(Schema):
+    """What waited on a device, in the order it was said; each stands by itself."""
+
+    messages: Annotated[list[Annotated[DeviceMessage, WrapValidator(_by_itself)]], AtMost(500), Field(min_length=1)]
 
 
 class RefusedView(Schema):
@@ -164,16 +200,26 @@ def read(request: MemberRequest, space_id: PathId, data: TypedReading) -> SpaceV
     return view(actions.keep_reading(request.user, space_id, data.version, place, data.text, data.key))
 
 
+@router.post("/spaces/{space_id}/obstacles", response=SpaceView, operation_id="survey_add_obstacle")
+def add_obstacle(request: MemberRequest, space_id: PathId, data: TypedObstacle) -> SpaceView:
+    """An obstacle as the form has it."""
+    typed = data.model_dump(exclude={"version", "section", "kind", "called"})
+    return view(actions.add_obstacle(request.user, space_id, data.version, data.section, data.kind, typed, data.called))
+
+
 @router.post("/spaces/{space_id}/arrivals", response=ArrivedAndSpace, operation_id="survey_arrive")
 def arrive(request: MemberRequest, space_id: PathId, data: Messages) -> ArrivedAndSpace:
     """Keep what waited on a device; a message that came before is passed over."""
+    bad = [m for m in cast(list[DeviceMessage | BadMessage], data.messages) if isinstance(m, BadMessage)]
     messages = [
         actions.Message(key=m.key, line=m.line, section=m.section, place=m.slot.model_dump() if m.slot else None,
                         text=m.text, taken=m.taken, instrument=m.instrument)
-        for m in data.messages
+        for m in data.messages if not isinstance(m, BadMessage)
     ]  # fmt: skip
     row, refused = actions.arrive(request.user, space_id, messages)
-    return ArrivedAndSpace(refused=[RefusedView.model_validate(vars(r)) for r in refused], space=view(row))
+    shown = [RefusedView.model_validate(vars(r)) for r in refused]
+    shown += [RefusedView(key=m.key, problem=m.problem, mend="Give it up, and say it again.") for m in bad]
+    return ArrivedAndSpace(refused=shown, space=view(row))
 
 
 @router.get("/measure", response=MeasureVocabulary, operation_id="survey_vocabulary")

@@ -16,7 +16,7 @@ test: setup ## all tests, the browser's too
 	$(BIN)/python manage.py test tests --noinput --parallel 2
 
 setup: ## whatever is missing, side by side: packages, Chromium, the compiled kernel, the web pages
-	@$(MAKE) --no-print-directory --jobs=4 .venv/.primed $(PAGES) /usr/bin/chromium
+	@$(MAKE) --silent --no-print-directory --jobs=4 .venv/.primed $(PAGES) /usr/bin/chromium
 
 lint: .venv/.ready web/node_modules/.ready ## style, types, import contracts, committed contracts
 	$(BIN)/ruff check .
@@ -30,7 +30,7 @@ lint: .venv/.ready web/node_modules/.ready ## style, types, import contracts, co
 format: .venv/.ready web/node_modules/.ready ## mend what can be mended by itself
 	$(BIN)/ruff check --fix .
 	$(BIN)/ruff format .
-	cd web && npx --no prettier --write src
+	cd web && npm exec --no -- prettier --write src
 
 screenshots: setup ## docs/screenshots from the demo data
 	$(BIN)/python -m tests.browser.screenshots
@@ -74,9 +74,10 @@ web/node_modules/.ready: web/package-lock.json
 	@touch $@
 	@echo "✓ web packages"
 
-$(PAGES): web/node_modules/.ready $(WEB_SOURCES)
+$(PAGES): web/node_modules/.ready $(WEB_SOURCES) | .venv/.ready
 	@echo "· web pages: half a minute"
 	@cd web && npm run --silent build
+	@$(BIN)/python -m whitenoise.compress --quiet pinakotheke/server/static
 	@touch $@
 	@echo "✓ web pages"
 

@@ -114,3 +114,46 @@ class BeamTests(TestCase):
         for modulus, inertia in ((0, 1), (1, 0), (-1, 1)):
             with self.assertRaises(ValueError):
                 beams.sag_simple(1, 1, modulus, inertia)
+
+
+class PlateTests(TestCase):
+    """A board on cleats at three sides."""
+
+    def test_the_square_plate_of_the_handbook(self) -> None:
+        # Timoshenko & Woinowsky-Krieger, three edges at rest and one free, b/a = 1: w = 0.01286 qa⁴/D (from memory).
+        stiff = 2400 * 18**3 / 12 / (1 - 0.3**2)
+        got = beams.sag_on_three_edges(0.001, 1000, 1000, 2400, 18, 0.3) / (0.001 * 1000**4 / stiff)
+        self.assertAlmostEqual(got, 0.01286, 4)
+
+    def test_sags_agree_with_finite_plates(self) -> None:
+        for width, depth in ((800, 300), (1000, 250), (600, 500)):
+            ours = beams.sag_on_three_edges(0.001, width, depth, 2400, 18, 0.3)
+            self.assertLess(abs(plates(width, depth) / ours - 1), 0.04, (width, depth))
+
+    def test_it_lies_between_a_beam_and_nothing(self) -> None:
+        for width, depth in ((500, 300), (800, 300), (1000, 400), (700, 500), (1032, 600)):
+            plate, beam = beams.cleated_sag(width, depth, 18, 5), beams.board_sag(width, depth, 18, 5)
+            self.assertTrue(0 < plate.sag < beam.sag, (width, depth))
+        # Very deep, its back no longer helps its front: it bends as a plate strip does, 1 − ν² less than a beam.
+        deep = beams.sag_on_three_edges(0.001, 500, 2000, 2400, 18, 0.3)
+        strip = 0.01522 * 0.001 * 500**4 / (2400 * 18**3 / 12 / (1 - 0.3**2))
+        self.assertAlmostEqual(deep / strip, 1, 2)
+
+
+def plates(width: float, depth: float) -> float:
+    """Sag at the middle of the free edge by finite plates (PyNite, independent of the series), load 0.001 N/mm²."""
+    across, deep = 16, 6
+    model = FEModel3D()
+    model.add_material("board", 2400, 2400 / 2.6, 0.3, 0)
+    for i in range(across + 1):
+        for j in range(deep + 1):
+            model.add_node(f"n{i}-{j}", width * i / across, depth * j / deep, 0)
+            rests = i in (0, across) or j == 0
+            model.def_support(f"n{i}-{j}", True, True, rests, False, False, True)
+    for i in range(across):
+        for j in range(deep):
+            name = f"p{i}-{j}"
+            model.add_plate(name, f"n{i}-{j}", f"n{i + 1}-{j}", f"n{i + 1}-{j + 1}", f"n{i}-{j + 1}", 18, "board")
+            model.add_plate_surface_pressure(name, 0.001)
+    model.analyze_linear()
+    return abs(float(model.nodes[f"n{across // 2}-{deep}"].DZ["Combo 1"]))

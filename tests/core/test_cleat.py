@@ -1,6 +1,5 @@
 """Cleated shelves by hand: cleats, gables, brackets, boards around a pipe."""
 
-from math import pi, sin
 from typing import Literal
 from unittest import TestCase
 
@@ -8,8 +7,7 @@ from pinakotheke.core.house import HouseRules
 from pinakotheke.core.layout import Task, design_space, verify
 from pinakotheke.core.layout.candidates import fills_of, shapes_worth, stand
 from pinakotheke.core.survey import Envelope, Survey, envelopes
-from pinakotheke.core.systems import FAMILIES, Bay, Finish, Part, Row, beams
-from pinakotheke.core.tables import value
+from pinakotheke.core.systems import FAMILIES, Bay, Finish, Part, Row
 
 from .examples import region, survey, survey_of
 from .examples import thing as _thing
@@ -88,39 +86,6 @@ class FreeEndTests(TestCase):
             self.assertEqual(verify(design, found, self.THINGS, wall), ())
 
 
-def levy(width: float, depth: float, modulus: float, thickness: float, load: float, terms: int = 9) -> float:
-    """Sag at the middle of the free edge of a plate that rests on three edges, under an even load (N/mm²): Levy's
-    series, Timoshenko & Woinowsky-Krieger, *Theory of Plates and Shells*, art. 48 (from memory). Poisson's ratio 0.3.
-
-    w = Σ Y(y) sin(mπx/a), Y = 4q a⁴/(π⁵ D m⁵) + A cosh αy + B αy sinh αy + C sinh αy + E αy cosh αy, α = mπ/a, with
-    w = M = 0 at the back and M = V = 0 at the front: four equations a term, solved as they stand.
-    """
-    import numpy as np
-
-    nu, a, b = 0.3, width, depth
-    stiff = modulus * thickness**3 / 12 / (1 - nu**2)
-    total = 0.0
-    for m in range(1, terms, 2):
-        al = m * pi / a
-        part = 4 * load * a**4 / (pi**5 * stiff * m**5)
-        t = al * b
-        c, s = np.cosh(t), np.sinh(t)
-        # Unknowns A, B, C, E; divided by cosh so that the rows keep their size.
-        rows = np.array([
-            [1, 0, 0, 0],
-            [1, 2 / (1 - nu), 0, 0],
-            [(1 - nu) * c, 2 * c + (1 - nu) * t * s, (1 - nu) * s, 2 * s + (1 - nu) * t * c],
-            [-(1 - nu) * s, (1 + nu) * s - (1 - nu) * t * c, -(1 - nu) * c, (1 + nu) * c - (1 - nu) * t * s],
-        ])  # fmt: skip
-        right = np.array([-part, -part * nu / (nu - 1), part * nu, 0.0])
-        rows[2:] /= c
-        right[2:] /= c
-        A, B, C, E = np.linalg.solve(rows, right)  # noqa: N806
-        edge = part + A * c + B * t * s + C * s + E * t * c
-        total += edge * sin(m * pi / 2)
-    return float(total)
-
-
 class WallToWallTests(TestCase):
     LINE = "width 1000; height 2400; depth 400; door none"
 
@@ -145,10 +110,11 @@ class WallToWallTests(TestCase):
     def test_above_a_skirting_too_and_the_floor_is_what_it_leaves(self) -> None:
         line = self.LINE + "; skirting 90 x 15"
         bay, e = self.bay(line=line)
-        self.assertEqual((bay.x, bay.w), (e.walls(300, 2400)[0], 1000))
+        self.assertEqual((bay.x, bay.x + bay.w), e.walls(300, 2400))
+        self.assertLess(e.uncertain.width + bay.w, 1001)
         floor = FAMILIES["cleat"].placed(bay, "f", "floor", 0)
-        self.assertEqual((floor.x, floor.w), (15, 970))
-        self.assertEqual(FAMILIES["cleat"].clear_width("floor", bay), 970)
+        self.assertEqual((floor.x, floor.w), (15, bay.w - 30))
+        self.assertEqual(FAMILIES["cleat"].clear_width("floor", bay), bay.w - 30)
 
     def test_designs_cut_to_the_wall_hold(self) -> None:
         things = (_thing("jumpers", "jumper", 12), _thing("bucket", "bucket", 2, way="floor"))
@@ -174,18 +140,3 @@ class WallToWallTests(TestCase):
         self.assertLessEqual(rating, 40)
         piped = bay.model_copy(update={"cuts": ((bay.x + 300, bay.x + 360, bay.y, bay.y + 60),)})
         self.assertLess(FAMILIES["cleat"].rating(shelf, piped), rating, "a back cleat in two pieces is none")
-
-    def test_never_more_than_the_plate_would(self) -> None:
-        # The rule of two beams must stay on the safe side of the plate that the board is.
-        modulus, creep = value("board.particleboard.modulus"), value("board.particleboard.creep")
-        known = levy(1000, 1000, 12 * (1 - 0.09), 1, 1e-12) / 1e-12 / 1000**4
-        self.assertAlmostEqual(
-            known, 0.01286, 4, "square plate, three edges at rest: Timoshenko's table 49 (from memory)"
-        )
-        for width, depth in ((500, 300), (800, 300), (1000, 250), (1000, 400), (700, 500), (1032, 600)):
-            bay = self.bay()[0].model_copy(update={"w": width, "depth": depth})
-            shelf = FAMILIES["cleat"].placed(bay, "s", "shelf", 800)
-            carried = beams.carries(lambda m, s=shelf, b=bay: FAMILIES["cleat"].sags(s, b, m))
-            load = (carried + beams.shelf_mass(width, depth, 18)) * value("strength.gravity") / (width * depth)
-            sag = levy(width, depth, modulus, 18, load) * (1 + creep)
-            self.assertLessEqual(sag, 1.02 * width / value("strength.sag"), (width, depth))

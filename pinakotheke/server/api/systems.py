@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 from decimal import Decimal
-from typing import Annotated
+from typing import Annotated, Literal
 
 from django.http import HttpResponse
 from ninja import File, Form, Router, Schema, UploadedFile
@@ -13,7 +13,7 @@ from pinakotheke.core.inventory.columns import RowFault
 from pinakotheke.core.inventory.containers import Container
 from pinakotheke.core.inventory.owned import Lid
 from pinakotheke.core.lengths import Units, format_length, parse_length, with_units
-from pinakotheke.core.measures import format_volume
+from pinakotheke.core.measures import KG_PER_POUND, format_volume
 from pinakotheke.core.systems.ranges import reckoned, sizes_of, table_of
 from pinakotheke.core.systems.supplier import (
     LIST_COLUMNS,
@@ -59,7 +59,7 @@ class PriceView(Schema):
 
 
 class RatingView(Schema):
-    """What a compartment carries, kilograms (a metre where `a_metre`)."""
+    """What a compartment carries, in the range's `mass_unit` (a metre where `a_metre`)."""
 
     role: str
     a_metre: bool
@@ -82,6 +82,7 @@ class RangeView(Schema):
     sizes: list[SizeView]
     prices: list[PriceView]
     ratings: list[RatingView]
+    mass_unit: Literal["kg", "lb"]
     listed: int
     summary: str
     """Its sizes in a line."""
@@ -180,13 +181,20 @@ def _range(row: models.Range, units: Units) -> RangeView:
             for kind, rate in family.table.price.items()
         ],
         ratings=[
-            RatingView(role=role, a_metre=bool(spec.rating_per_m), usual=spec.rating_per_m or spec.rating,
-                       own=own.ratings.get(role))
+            RatingView(role=role, a_metre=bool(spec.rating_per_m),
+                       usual=_shown_mass(spec.rating_per_m or spec.rating, units),
+                       own=_shown_mass(own.ratings[role], units) if role in own.ratings else None)
             for role, spec in family.specs.items()
         ],
+        mass_unit="kg" if units == "metric" else "lb",
         listed=len(own.articles), summary="; ".join(lines) or "sizes as they ship",
         reckoned=[names[kind] for kind in reckoned(own)], whole=own,
     )  # fmt: skip
+
+
+def _shown_mass(kg: float, units: Units) -> float:
+    """A rating as the household weighs."""
+    return kg if units == "metric" else round(kg / KG_PER_POUND, 1)
 
 
 def _label(name: str) -> str:
@@ -237,7 +245,9 @@ def change(request: MemberRequest, household_id: PathId, key: str, data: RangeCh
         changes = data.whole.model_dump(exclude={"id", "family"})
     else:
         pitch = round(parse_length(data.pitch, units).mm) if data.pitch.strip() else None
-        changes = {**data.model_dump(include={"name", "about", "rates", "ratings"}), "pitch": pitch,
+        each = 1.0 if units == "metric" else KG_PER_POUND
+        changes = {**data.model_dump(include={"name", "about", "rates"}), "pitch": pitch,
+                   "ratings": {role: round(mass * each, 3) for role, mass in data.ratings.items()},
                    "sizes": actions.read_sizes(data.sizes, units)}  # fmt: skip
     return _view(actions.change_range(request.user, household_id, key, data.version, changes))
 

@@ -73,13 +73,50 @@ export function searching(solve: Schemas['SolveView'] | null | undefined): boole
   return solve?.status === 'queued' || solve?.status === 'running'
 }
 
-/** The gallery; asked again every moment while a search runs, so that alternatives arrive as they are found. */
+/** The gallery. While a search runs, it is asked how far it is, and only cards that are new or changed are fetched. */
 export function useGallery(id: number) {
-  return useQuery({
+  const client = useQueryClient()
+  const gallery = useQuery({
     queryKey: keys.gallery(id),
     queryFn: () => body(api.GET('/api/spaces/{space_id}/designs', { params: { path: { space_id: id } } })),
-    refetchInterval: (query) => (searching(query.state.data?.solve) ? POLL_MS : false),
   })
+  const solve = gallery.data?.solve
+  useQuery({
+    queryKey: [...keys.gallery(id), 'search', solve?.id],
+    queryFn: async () => {
+      const told = await body(
+        api.GET('/api/solves/{solve_id}', { params: { path: { solve_id: solve?.id ?? 0 } } }),
+      )
+      await arrived(client, id, told)
+      return told
+    },
+    enabled: searching(solve),
+    refetchInterval: POLL_MS,
+    gcTime: 0,
+  })
+  return gallery
+}
+
+/** Puts into the gallery what a search says of itself, with the cards that are not as they were. */
+async function arrived(client: QueryClient, id: number, told: Schemas['SolveView']): Promise<void> {
+  const before = client.getQueryData<Schemas['Gallery']>(keys.gallery(id))
+  if (!before || before.solve?.id !== told.id) return
+  const known = new Map(before.designs.map((card) => [card.id, card]))
+  const designs = await Promise.all(
+    told.cards.map(async ({ id: design, version }) => {
+      const card = known.get(design)
+      return card?.version === version
+        ? card
+        : body(api.GET('/api/designs/{design_id}/card', { params: { path: { design_id: design } } })).catch(
+            () => null,
+          )
+    }),
+  )
+  client.setQueryData<Schemas['Gallery']>(keys.gallery(id), (now) =>
+    now && now.solve?.id === told.id
+      ? { ...now, solve: told, designs: designs.filter((card) => card !== null) }
+      : now,
+  )
 }
 
 export function useDesign(id: number | null) {

@@ -180,6 +180,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{household_id}/people/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Back Person
+         * @description Put back a person who was taken out, with their things.
+         */
+        post: operations["house_put_back_person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{household_id}/house-file": {
         parameters: {
             query?: never;
@@ -211,9 +231,29 @@ export interface paths {
         put?: never;
         /**
          * Import File
-         * @description A new household from a house file.
+         * @description A new household from a house file; it is read by a worker, since it may be large.
          */
         post: operations["house_import"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house-file/{import_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Import Status
+         * @description How far a house file is.
+         */
+        get: operations["house_import_status"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -430,6 +470,26 @@ export interface paths {
          * @description Keep one reading.
          */
         post: operations["survey_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/obstacles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Obstacle
+         * @description An obstacle as the form has it.
+         */
+        post: operations["survey_add_obstacle"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1239,7 +1299,7 @@ export interface paths {
         put?: never;
         /**
          * Relax
-         * @description Carry out a change that would let everything fit, and search again.
+         * @description Carry out a change that would let everything fit, by the design in hand, and search again.
          */
         post: operations["layout_relax"];
         delete?: never;
@@ -1287,6 +1347,26 @@ export interface paths {
          * @description Take a design out of the gallery.
          */
         delete: operations["layout_take_down"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Card
+         * @description One alternative as it hangs in the gallery; which of them are new, the search itself says.
+         */
+        get: operations["layout_card"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1789,6 +1869,42 @@ export interface components {
             pronoun: string;
             /** Kept From */
             kept_from?: ("poison" | "medicine" | "blade" | "fuel" | "gas" | "hot" | "battery" | "breaks" | "frost")[] | null;
+        };
+        /**
+         * HouseWithout
+         * @description The household without someone, and what would put them back.
+         */
+        HouseWithout: {
+            house: components["schemas"]["HouseView"];
+            taken_out: components["schemas"]["TakenOut"];
+        };
+        /**
+         * TakenOut
+         * @description A person who was taken out, and the things that were theirs: what puts them back.
+         */
+        TakenOut: {
+            person: components["schemas"]["Person"];
+            /** Things */
+            things: string[];
+        };
+        /**
+         * ImportView
+         * @description A house file on its way in: waiting, done (with the household it made), or refused with its faults.
+         */
+        ImportView: {
+            /** Id */
+            id: number;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "waiting" | "done" | "refused";
+            /** Household */
+            household: number | null;
+            /** Problem */
+            problem: string;
+            /** Faults */
+            faults: string[];
         };
         /**
          * OwnedView
@@ -2955,6 +3071,62 @@ export interface components {
             key: string;
         };
         /**
+         * TypedObstacle
+         * @description An obstacle from the form's fields: lengths as people write them; an empty option is as usual for its kind.
+         */
+        TypedObstacle: {
+            /** Version */
+            version: number;
+            /**
+             * Section
+             * @default
+             */
+            section: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "socket" | "switch" | "vent" | "hatch" | "attic hatch" | "valve" | "meter" | "panel" | "light" | "heater" | "radiator" | "boiler" | "water heater" | "pipe" | "soil pipe" | "cable" | "beam" | "window" | "door" | "skirting" | "box";
+            /** X */
+            x: string;
+            /** Z */
+            z: string;
+            /** Width */
+            width: string;
+            /** Height */
+            height: string;
+            /**
+             * Out
+             * @default
+             */
+            out: string;
+            /**
+             * Off
+             * @default
+             */
+            off: string;
+            /**
+             * Access
+             * @default
+             */
+            access: string;
+            /**
+             * Clear
+             * @default
+             */
+            clear: string;
+            /**
+             * Swing
+             * @default
+             */
+            swing: string;
+            /**
+             * Called
+             * @default
+             */
+            called: string;
+        };
+        /**
          * ArrivedAndSpace
          * @description The space after a device's messages, and those that could not be kept.
          */
@@ -3012,7 +3184,7 @@ export interface components {
         };
         /**
          * Messages
-         * @description What waited on a device, in the order it was said.
+         * @description What waited on a device, in the order it was said; each stands by itself.
          */
         Messages: {
             /** Messages */
@@ -3195,6 +3367,10 @@ export interface components {
             frequencies: string[];
             /** Decisions */
             decisions: string[];
+            /** Hazards */
+            hazards: string[];
+            /** Kept From Children */
+            kept_from_children: string[];
         };
         /**
          * DemandView
@@ -3763,6 +3939,11 @@ export interface components {
             prices: components["schemas"]["PriceView"][];
             /** Ratings */
             ratings: components["schemas"]["RatingView"][];
+            /**
+             * Mass Unit
+             * @enum {string}
+             */
+            mass_unit: "kg" | "lb";
             /** Listed */
             listed: number;
             /** Summary */
@@ -3796,7 +3977,7 @@ export interface components {
         };
         /**
          * RatingView
-         * @description What a compartment carries, kilograms (a metre where `a_metre`).
+         * @description What a compartment carries, in the range's `mass_unit` (a metre where `a_metre`).
          */
         RatingView: {
             /** Role */
@@ -3908,6 +4089,18 @@ export interface components {
             lid: "none" | "lift" | "screw" | "flap";
         };
         /**
+         * Aside
+         * @description A design that cannot be carried out any more, and why: it is set aside, and the others hang on.
+         */
+        Aside: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /** Problem */
+            problem: string;
+        };
+        /**
          * BlockedView
          * @description Why not everything fits.
          */
@@ -3950,6 +4143,16 @@ export interface components {
             /** Kept */
             kept: boolean;
             elevation: components["schemas"]["Drawing"];
+        };
+        /**
+         * CardVersion
+         * @description Which version of an alternative there is: what a page has of an older one, it fetches anew.
+         */
+        CardVersion: {
+            /** Id */
+            id: number;
+            /** Version */
+            version: number;
         };
         /**
          * FamilyView
@@ -4022,6 +4225,8 @@ export interface components {
             solve: components["schemas"]["SolveView"] | null;
             /** Designs */
             designs: components["schemas"]["Card"][];
+            /** Aside */
+            aside: components["schemas"]["Aside"][];
             /** Families */
             families: components["schemas"]["FamilyView"][];
         };
@@ -4054,6 +4259,11 @@ export interface components {
             sentence: string;
             /** Applies */
             applies: boolean;
+            /**
+             * Pieces
+             * @default false
+             */
+            pieces: boolean;
         };
         /**
          * SolveView
@@ -4083,6 +4293,8 @@ export interface components {
             families: string[];
             /** Around */
             around: number | null;
+            /** Cards */
+            cards: components["schemas"]["CardVersion"][];
         };
         /**
          * Weights
@@ -4229,6 +4441,10 @@ export interface components {
             flat: boolean;
             /** Unplaced */
             unplaced: components["schemas"]["HeldView"][];
+            /** Without */
+            without: {
+                [key: string]: string;
+            };
             finish: components["schemas"]["Finish"];
             weights: components["schemas"]["Weights"];
             /** Marks */
@@ -4549,6 +4765,11 @@ export interface components {
              */
             mitre: number;
             /**
+             * Skirting
+             * @default 0
+             */
+            skirting: number;
+            /**
              * Board
              * @default 0
              */
@@ -4663,6 +4884,11 @@ export interface components {
             see_through: boolean;
             /** Price */
             price: number;
+            /**
+             * At Hand
+             * @default false
+             */
+            at_hand: boolean;
         };
         /**
          * CopyBay
@@ -4957,9 +5183,18 @@ export interface components {
             steps: number;
         };
         /**
+         * OnPart
+         * @description Carried by another part.
+         */
+        OnPart: {
+            /** Part */
+            part: string;
+        };
+        /**
          * Outcome
-         * @description What the search can say of its answer. `proven`: objective meets the bound; `within`: the gap is known and
-         *     small; `best found`: no useful bound. Objective and bound are the goal's own points, less is better.
+         * @description What the search can say of its answer. *proven*: the objective meets its bound; *within*: the gap is known and
+         *     small; *best found*: the bound is far, or none was reckoned. Objective and bound are the goal's own points, less is
+         *     better; what the household has already counts in favour, so both may lie below zero.
          */
         Outcome: {
             /**
@@ -4970,7 +5205,7 @@ export interface components {
             /** Objective */
             objective: number;
             /** Bound */
-            bound: number;
+            bound: number | null;
             /** Method */
             method: string;
             /** Run */
@@ -4989,11 +5224,8 @@ export interface components {
             id: string;
             /** Item */
             item: string;
-            /**
-             * Role
-             * @enum {string}
-             */
-            role: "frame" | "plinth" | "legs" | "filler" | "crown" | "divider" | "light" | "door" | "curtain" | "track" | "standard" | "bracket" | "fascia" | "cleat" | "post" | "panel" | "trolley" | "hanger" | "container" | "cover" | "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip";
+            /** Role */
+            role: ("base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip") | ("frame" | "plinth" | "legs" | "filler" | "crown" | "divider" | "light" | "door" | "curtain" | "track" | "standard" | "bracket" | "fascia" | "cleat" | "post" | "panel" | "trolley" | "hanger" | "container" | "cover");
             /**
              * Section
              * @default
@@ -5014,7 +5246,23 @@ export interface components {
             /** H */
             h: number;
             /** Fixed To */
-            fixed_to: string;
+            fixed_to: ("wall" | "floor" | "ceiling" | "drawer" | "shelf") | components["schemas"]["OnPart"];
+            /**
+             * Belongs To
+             * @default
+             */
+            belongs_to: string;
+            /**
+             * Container
+             * @default
+             */
+            container: string;
+            /**
+             * Hinge
+             * @default
+             * @enum {string}
+             */
+            hinge: "" | "left" | "right";
             /**
              * Cuts
              * @default []
@@ -5436,7 +5684,7 @@ export interface components {
         };
         /**
          * States
-         * @description The state of each stage in a few words, for the spine.
+         * @description One line a stage, and the worst that is wrong.
          */
         States: {
             /** Survey */
@@ -5732,6 +5980,32 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
+                    "application/json": components["schemas"]["HouseWithout"];
+                };
+            };
+        };
+    };
+    house_put_back_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakenOut"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
                     "application/json": components["schemas"]["HouseView"];
                 };
             };
@@ -5776,13 +6050,35 @@ export interface operations {
             };
         };
         responses: {
-            /** @description Created */
-            201: {
+            /** @description Accepted */
+            202: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HouseView"];
+                    "application/json": components["schemas"]["ImportView"];
+                };
+            };
+        };
+    };
+    house_import_status: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportView"];
                 };
             };
         };
@@ -6122,6 +6418,32 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TypedReading"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpaceView"];
+                };
+            };
+        };
+    };
+    survey_add_obstacle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedObstacle"];
             };
         };
         responses: {
@@ -7208,7 +7530,9 @@ export interface operations {
     };
     layout_relax: {
         parameters: {
-            query?: never;
+            query?: {
+                design?: number | null;
+            };
             header?: never;
             path: {
                 solve_id: number;
@@ -7291,6 +7615,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    layout_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
             };
         };
     };

@@ -207,8 +207,7 @@ function personData(person: Schemas['Person']): Schemas['PersonData'] {
   }
 }
 
-const HAZARDS = ['poison', 'medicine', 'blade', 'fuel', 'gas', 'hot', 'battery', 'breaks'] as const
-type Hazard = (typeof HAZARDS)[number] | 'frost'
+type Hazard = NonNullable<Schemas['Person']['kept_from']>[number]
 
 /** What someone may not reach: as usual for the age, or said one by one. */
 function KeptFrom({
@@ -218,6 +217,9 @@ function KeptFrom({
   person: Schemas['Person']
   onKeep: (hazards: Hazard[] | null) => void
 }) {
+  const vocabulary = useVocabulary().data
+  const all = (vocabulary?.hazards ?? []) as Hazard[]
+  const usual = person.age === 'child' ? ((vocabulary?.kept_from_children ?? []) as Hazard[]) : []
   const kept = person.kept_from ?? null
   const words =
     kept === null ? (person.age === 'child' ? 'as usual' : 'nothing') : kept.join(', ') || 'nothing'
@@ -230,10 +232,10 @@ function KeptFrom({
       </Popover.Target>
       <Popover.Dropdown>
         <Checkbox.Group
-          value={kept ? [...kept] : []}
-          onChange={(chosen) => onKeep(HAZARDS.filter((name) => chosen.includes(name)))}
+          value={[...(kept ?? usual)]}
+          onChange={(chosen) => onKeep(all.filter((name) => chosen.includes(name)))}
         >
-          {HAZARDS.map((name) => (
+          {all.map((name) => (
             <Checkbox key={name} value={name} label={name} size="xs" mt={4} />
           ))}
         </Checkbox.Group>

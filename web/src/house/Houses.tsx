@@ -13,7 +13,7 @@ export function Houses({ session }: { session: Schemas['SessionView'] }) {
   const [name, setName] = useState('')
   const [units, setUnits] = useState<'metric' | 'imperial'>('metric')
   const entered = {
-    onSuccess: (house: Schemas['HouseView']) => {
+    onSuccess: (house: { id: number }) => {
       void client.invalidateQueries({ queryKey: keys.session })
       void navigate(`/house/${house.id}`)
     },
@@ -26,10 +26,12 @@ export function Houses({ session }: { session: Schemas['SessionView'] }) {
     ...entered,
   })
   const bring = useMutation({
-    mutationFn: (file: File) => {
+    mutationFn: async (file: File) => {
       const form = new FormData()
       form.append('file', file)
-      return body(api.POST('/api/house-file', { body: form as never, bodySerializer: () => form }))
+      return readIn(
+        await body(api.POST('/api/house-file', { body: form as never, bodySerializer: () => form })),
+      )
     },
     ...entered,
   })
@@ -116,4 +118,25 @@ export function Houses({ session }: { session: Schemas['SessionView'] }) {
       </div>
     </main>
   )
+}
+
+const AGAIN_MS = 300
+
+/** Waits until a house file has been read, and says the house it made, or its faults. */
+async function readIn(brought: Schemas['ImportView']): Promise<{ id: number }> {
+  let now = brought
+  while (now.status === 'waiting') {
+    await new Promise((go) => setTimeout(go, AGAIN_MS))
+    now = await body(api.GET('/api/house-file/{import_id}', { params: { path: { import_id: brought.id } } }))
+  }
+  if (now.household === null) {
+    const detail = now.faults[0] ?? ''
+    throw new Problem(422, {
+      title: now.problem,
+      detail,
+      mend: 'Mend the file and choose it again.',
+      faults: now.faults,
+    })
+  }
+  return { id: now.household }
 }

@@ -1,5 +1,6 @@
 import { Button, NativeSelect, NumberInput, TextInput } from '@mantine/core'
 import { useState } from 'react'
+import { inUnits, useUnits } from '../shell/units'
 
 import { api, body } from '../api/client'
 import { TakeOut } from '../shell/TakeOut'
@@ -7,6 +8,7 @@ import { useWorkChange, type WorkPanelProps } from './useWorkChange'
 
 /** Boxes, baskets, jars and furniture the house has already. */
 export function OwnedList({ houseId, work }: WorkPanelProps) {
+  const units = useUnits(houseId)
   const change = useWorkChange(houseId)
   const [name, setName] = useState('')
   const [count, setCount] = useState<number>(1)
@@ -83,7 +85,7 @@ export function OwnedList({ houseId, work }: WorkPanelProps) {
         />
         <TextInput
           label="Outside size"
-          placeholder="320 x 380 x 220"
+          placeholder={inUnits(units, '320 x 380 x 220', '12 x 15 x 8 1/2')}
           value={size}
           onChange={(event) => setSize(event.currentTarget.value)}
         />

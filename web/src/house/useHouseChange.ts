@@ -53,6 +53,14 @@ export function useHouseChange(house: House): HouseChange {
       ),
     )
 
+  const takeOut = async (key: string) => {
+    const answer = await body(
+      api.DELETE('/api/households/{household_id}/people/{key}', { params: { path: { ...path, key } } }),
+    )
+    settle(answer.house)
+    return answer.taken_out
+  }
+
   return {
     house: async (fields, label) => {
       const before = Object.fromEntries(
@@ -77,13 +85,19 @@ export function useHouseChange(house: House): HouseChange {
       undo.did({ label: `change ${data.name}`, undo: () => put(key, old), redo: () => put(key, data) })
     },
     removePerson: async (person) => {
-      settle(
-        await body(
-          api.DELETE('/api/households/{household_id}/people/{key}', {
-            params: { path: { ...path, key: person.id } },
-          }),
-        ),
-      )
+      let gone = await takeOut(person.id)
+      undo.did({
+        label: `take out ${person.name}`,
+        undo: async () =>
+          settle(
+            await body(
+              api.POST('/api/households/{household_id}/people/back', { params: { path }, body: gone }),
+            ),
+          ),
+        redo: async () => {
+          gone = await takeOut(person.id)
+        },
+      })
     },
     addMember: async (name) => {
       await body(api.POST('/api/households/{household_id}/members', { params: { path, query: { name } } }))

@@ -90,7 +90,12 @@ function Hall({
       )}
       <section className="bench" aria-label="Bench">
         <div className="bench-head">
-          <SearchBar houseId={house.id} spaceId={space.id} gallery={gallery} />
+          <SearchBar
+            houseId={house.id}
+            spaceId={space.id}
+            gallery={gallery}
+            design={current.data?.id === chosen?.id ? (current.data ?? null) : null}
+          />
           {over && chosen && (
             <span className="quiet" role="status">
               Dashed: {over.title}, over {chosen.title}. <kbd>c</kbd> takes it away.
@@ -142,6 +147,7 @@ function Hall({
             </p>
           )
         )}
+        {gallery.aside.length > 0 && <SetAside spaceId={space.id} aside={gallery.aside} />}
         {current.data && !busy && (
           <Proof design={current.data} gallery={gallery} spaceId={space.id} onHung={onChoose} />
         )}
@@ -197,6 +203,28 @@ function Proof({
         </div>
       )}
     </div>
+  )
+}
+
+/** Designs that cannot be carried out any more, and why; the others hang on. */
+function SetAside({ spaceId, aside }: { spaceId: number; aside: readonly Schemas['Aside'][] }) {
+  const forget = useForget(spaceId)
+  const drop = useMutation({
+    mutationFn: (id: number) =>
+      api.DELETE('/api/designs/{design_id}', { params: { path: { design_id: id } } }),
+    onSuccess: () => forget('gallery', 'ledger'),
+  })
+  return (
+    <ul className="aside" aria-label="Set aside">
+      {aside.map((one) => (
+        <li key={one.id}>
+          <b>{one.title}</b> is set aside: {one.problem}{' '}
+          <Button size="compact-xs" variant="default" onClick={() => drop.mutate(one.id)}>
+            Take down
+          </Button>
+        </li>
+      ))}
+    </ul>
   )
 }
 

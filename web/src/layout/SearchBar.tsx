@@ -12,10 +12,13 @@ export function SearchBar({
   houseId,
   spaceId,
   gallery,
+  design,
 }: {
   houseId: number
   spaceId: number
   gallery: Schemas['Gallery']
+  /** The design in hand: what has no place in it is what would have to leave. */
+  design: Schemas['DesignView'] | null
 }) {
   const client = useQueryClient()
   const forget = useForget(spaceId)
@@ -37,7 +40,11 @@ export function SearchBar({
   })
   const relax = useMutation({
     mutationFn: ({ id, index }: { id: number; index: number }) =>
-      body(api.POST('/api/solves/{solve_id}/relax/{index}', { params: { path: { solve_id: id, index } } })),
+      body(
+        api.POST('/api/solves/{solve_id}/relax/{index}', {
+          params: { path: { solve_id: id, index }, query: design ? { design: design.id } : {} },
+        }),
+      ),
     onSuccess: (next) => {
       set(next)
       forget('things', 'ledger')
@@ -104,6 +111,7 @@ export function SearchBar({
       {solve?.blocked && !running && (
         <BlockedNote
           blocked={solve.blocked}
+          without={design?.without ?? {}}
           busy={relax.isPending}
           onApply={(index) => relax.mutate({ id: solve.id, index })}
         />
@@ -135,7 +143,7 @@ function WishesPopover({
   onAsk: () => void
 }) {
   return (
-    <Popover position="top-start" width={430} shadow="md" trapFocus>
+    <Popover position="top-start" width="min(460px, calc(100vw - 24px))" shadow="md" trapFocus>
       <Popover.Target>
         <Button size="compact-sm" variant="subtle">
           What counts{asked.weights ? ': by hand' : ''}
@@ -188,10 +196,13 @@ function WishesPopover({
 
 function BlockedNote({
   blocked,
+  without,
   busy,
   onApply,
 }: {
   blocked: Schemas['BlockedView']
+  /** What would have to leave of the design in hand, by kind of change. */
+  without: Readonly<Record<string, string>>
   busy: boolean
   onApply: (index: number) => void
 }) {
@@ -200,22 +211,24 @@ function BlockedNote({
       <b>{blocked.sentence}</b>
       {blocked.relaxations.length > 0 && (
         <ul>
-          {blocked.relaxations.map((relaxation) => (
-            <li key={relaxation.index}>
-              {relaxation.sentence}{' '}
-              {relaxation.applies && (
-                <Button
-                  size="compact-xs"
-                  variant="default"
-                  disabled={busy}
-                  aria-label={`Do so: ${relaxation.sentence}`}
-                  onClick={() => onApply(relaxation.index)}
-                >
-                  Do so and search
-                </Button>
-              )}
-            </li>
-          ))}
+          {blocked.relaxations
+            .map((one) => ({ ...one, sentence: without[one.kind] ?? one.sentence }))
+            .map((relaxation) => (
+              <li key={relaxation.index}>
+                {relaxation.sentence}{' '}
+                {relaxation.applies && (
+                  <Button
+                    size="compact-xs"
+                    variant="default"
+                    disabled={busy}
+                    aria-label={`Do so: ${relaxation.sentence}`}
+                    onClick={() => onApply(relaxation.index)}
+                  >
+                    Do so and search
+                  </Button>
+                )}
+              </li>
+            ))}
         </ul>
       )}
     </div>

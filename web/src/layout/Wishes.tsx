@@ -75,7 +75,7 @@ export function FinishForm({ finish, onChange }: { finish: Finish; onChange: (fi
     <div className="row tight finish" role="group" aria-label="Finish">
       <NativeSelect
         size="xs"
-        aria-label="Doors of the design"
+        label="Doors"
         value={finish.doors ?? 'none'}
         data={DOORS.map((value) => ({ value, label: value === 'none' ? 'no doors' : `${value} doors` }))}
         onChange={(event) =>
@@ -84,7 +84,7 @@ export function FinishForm({ finish, onChange }: { finish: Finish; onChange: (fi
       />
       <NativeSelect
         size="xs"
-        aria-label="Base"
+        label="Base"
         value={finish.base ?? 'plinth'}
         data={BASES.map((value) => ({ value, label: `on ${value === 'legs' ? 'legs' : 'a plinth'}` }))}
         onChange={(event) =>
@@ -93,7 +93,7 @@ export function FinishForm({ finish, onChange }: { finish: Finish; onChange: (fi
       />
       <NativeSelect
         size="xs"
-        aria-label="Fronts"
+        label="Fronts"
         value={finish.fronts ?? 'solid'}
         data={FRONTS.map((value) => ({ value, label: `${value} fronts` }))}
         onChange={(event) =>

@@ -86,11 +86,12 @@ export function DrawingSvg(props: DrawingProps) {
         drawing.texts.map((text, n) => (
           <text
             key={n}
-            className={text.halo ? 'halo' : ''}
+            className={[text.halo ? 'halo' : '', text.caption ? 'caption' : ''].join(' ').trim()}
             x={text.x}
             y={-text.y}
             fontSize={text.size}
             textAnchor={text.anchor}
+            transform={turned(text)}
             pointerEvents="none"
           >
             {text.text}
@@ -98,6 +99,11 @@ export function DrawingSvg(props: DrawingProps) {
         ))}
     </svg>
   )
+}
+
+/** A text or a dimension turned about its own place; angles of the drawing go the other way round on the screen. */
+function turned({ turn, x, y }: { turn: number; x: number; y: number }): string | undefined {
+  return turn ? `rotate(${-turn} ${x} ${-y})` : undefined
 }
 
 function classes(rect: { layer: string; weight: string; dashed: boolean }): string {
@@ -151,6 +157,7 @@ function Part({ rect, ...props }: DrawingProps & { rect: Rect; prefix: string })
   const name = [
     'part-shape',
     can ? 'can-select' : '',
+    can && onDrag ? 'can-drag' : '',
     selected === rect.of ? 'is-selected' : '',
     wrong?.has(rect.of) ? 'is-wrong' : '',
     marked?.has(rect.of) ? 'is-marked' : '',
@@ -260,7 +267,7 @@ function DimensionLine({ dimension, onDimension, next }: DrawingProps & { dimens
           width={size * 4.4}
           height={size * 1.7}
           fill="transparent"
-          transform={dimension.turn ? `rotate(${-dimension.turn} ${dimension.x} ${-dimension.y})` : undefined}
+          transform={turned(dimension)}
         />
       )}
       <text
@@ -269,7 +276,7 @@ function DimensionLine({ dimension, onDimension, next }: DrawingProps & { dimens
         y={-dimension.y}
         fontSize={size}
         textAnchor="middle"
-        transform={dimension.turn ? `rotate(${-dimension.turn} ${dimension.x} ${-dimension.y})` : undefined}
+        transform={turned(dimension)}
       >
         {dimension.text}
       </text>

@@ -34,23 +34,26 @@ export function UndoProvider({ children }: { children: React.ReactNode }) {
     },
     [settle],
   )
+  // One step after the other, in the order they were asked for; a step that fails stays where it was.
+  const queue = useRef<Promise<unknown>>(Promise.resolve())
   const shift = useCallback(
     (from: React.RefObject<Step[]>, to: React.RefObject<Step[]>, way: 'undo' | 'redo') => {
-      const step = from.current.pop()
-      settle()
-      if (!step) return
-      step[way]()
-        .then(() => {
+      queue.current = queue.current.then(async () => {
+        const step = from.current.at(-1)
+        if (!step) return
+        try {
+          await step[way]()
+          from.current.pop()
           to.current.push(step)
           settle()
           notifications.show({ message: `${way === 'undo' ? 'Undone' : 'Done again'}: ${step.label}` })
-        })
-        .catch((error: unknown) => {
+        } catch (error) {
           notifications.show({
             color: 'red',
             message: `Not ${way === 'undo' ? 'undone' : 'done'}: ${said(error)}`,
           })
-        })
+        }
+      })
     },
     [settle],
   )

@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { said } from '../api/client'
 import type { Slot } from '../sheet/slot'
 import { slotKey } from '../sheet/slot'
+import { inUnits, type Units } from '../shell/units'
 import { useDraft } from '../shell/useDraft'
 
 /** A dimension line being typed on; x and y are pixels on the sheet. */
@@ -19,11 +20,13 @@ export interface Typing {
 export function DimensionInput({
   typing,
   spaceId,
+  units,
   onKeep,
   onClose,
 }: {
   typing: Typing
   spaceId: number
+  units: Units
   onKeep: (text: string) => Promise<unknown>
   onClose: () => void
 }) {
@@ -64,7 +67,7 @@ export function DimensionInput({
         autoFocus
         size="xs"
         label={typing.label}
-        placeholder="1846, 72 5/8"
+        placeholder={inUnits(units, '1846', '72 5/8')}
         value={text}
         error={error || undefined}
         onChange={(event) => {

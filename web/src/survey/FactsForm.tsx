@@ -1,8 +1,9 @@
 import { Alert, Button, Modal, NativeSelect, TextInput } from '@mantine/core'
 import { useState } from 'react'
 
-import { Problem, said, type Schemas } from '../api/client'
+import { api, body, Problem, said, type Schemas } from '../api/client'
 import { useMeasureVocabulary } from '../api/queries'
+import { inUnits, type Units } from '../shell/units'
 import type { SurveyChange } from './useSurveyChange'
 
 const DOORS = ['none', 'hinged left', 'hinged right', 'double', 'sliding', 'curtain']
@@ -10,6 +11,7 @@ const LININGS = ['plasterboard', 'masonry', 'timber', 'unknown'] as const
 const NEW = ['wall', 'level', 'drawer', 'door back', 'void']
 
 type Call = (line: string) => Promise<boolean>
+type TypedObstacle = Omit<Schemas['TypedObstacle'], 'version'>
 
 /** The same facts as on the call-out line, by form: what it composes is a call-out. */
 export function FactsForm({
@@ -117,14 +119,14 @@ export function FactsForm({
           )}
           <LineForm
             label={`A stud${many}, from the left end`}
-            placeholder="112, or 112 then every 600"
+            placeholder={inUnits(space.units, '112, or 112 then every 600', '4 1/2, or 4 1/2 then every 16')}
             button="Add stud"
             compose={(text) => `stud ${text}`}
             onCall={call}
           />
           <LineForm
             label={`Ceiling height${many} at a place`}
-            placeholder="2100 at 500"
+            placeholder={inUnits(space.units, '2100 at 500', '82 at 20')}
             button="Add ceiling"
             compose={(text) => `ceiling ${text}`}
             onCall={call}
@@ -149,7 +151,7 @@ export function FactsForm({
           {section.movable && (
             <LineForm
               label="How far the holes are apart"
-              placeholder="32"
+              placeholder={inUnits(space.units, '32', '1 1/4')}
               button="Keep"
               compose={(text) => `shelf movable every ${text}`}
               onCall={call}
@@ -157,8 +159,23 @@ export function FactsForm({
           )}
         </>
       )}
-      <ObstacleForm onCall={call} section={many} />
-      {space.kind === 'garage bay' && <GarageForm onCall={call} />}
+      <ObstacleForm
+        section={many}
+        here={section.id}
+        onAdd={(obstacle) =>
+          attempt(() =>
+            change.act(`add ${obstacle.called ?? obstacle.kind}`, (version) =>
+              body(
+                api.POST('/api/spaces/{space_id}/obstacles', {
+                  params: { path: { space_id: space.id } },
+                  body: { ...obstacle, version },
+                }),
+              ),
+            ),
+          )
+        }
+      />
+      {space.kind === 'garage bay' && <GarageForm onCall={call} units={space.units} />}
       <div className="row" style={{ marginTop: 18 }}>
         <span>Another part of this space:</span>
         {NEW.map((name) => (
@@ -263,7 +280,6 @@ const FIELDS = [
   ['swing', 'Swings by (optional)'],
   ['called', 'Called (optional)'],
 ] as const
-const OPTIONS = ['out', 'off', 'access', 'clear', 'swing', 'called'] as const
 const BLANK = {
   x: '',
   z: '',
@@ -277,28 +293,35 @@ const BLANK = {
   called: '',
 }
 
-function ObstacleForm({ onCall, section }: { onCall: Call; section: string }) {
+function ObstacleForm({
+  onAdd,
+  section,
+  here,
+}: {
+  onAdd: (obstacle: TypedObstacle) => Promise<boolean>
+  section: string
+  here: string
+}) {
   const vocabulary = useMeasureVocabulary()
-  const [kind, setKind] = useState('socket')
+  const [kind, setKind] = useState<TypedObstacle['kind']>('socket')
   const [size, setSize] = useState(BLANK)
   const ready = size.x && size.z && size.width && size.height
-  const more = OPTIONS.filter((name) => size[name]).map((name) => `, ${name} ${size[name]}`)
+  const kinds = (vocabulary.data?.obstacles ?? [kind]) as TypedObstacle['kind'][]
   return (
     <form
       style={{ marginTop: 18 }}
       aria-label={`An obstacle${section}`}
       onSubmit={(event) => {
         event.preventDefault()
-        const line = `${kind} at ${size.x}, ${size.z} up, ${size.width} x ${size.height}${more.join('')}`
-        void onCall(line).then((kept) => kept && setSize(BLANK))
+        void onAdd({ ...size, kind, section: here }).then((kept) => kept && setSize(BLANK))
       }}
     >
       <div className="form-grid">
         <NativeSelect
           label={`Obstacle${section}`}
           value={kind}
-          data={vocabulary.data?.obstacles ?? [kind]}
-          onChange={(event) => setKind(event.currentTarget.value)}
+          data={kinds}
+          onChange={(event) => setKind(kinds.find((one) => one === event.currentTarget.value) ?? kind)}
         />
         {FIELDS.map(([field, label]) => (
           <TextInput
@@ -319,19 +342,23 @@ function ObstacleForm({ onCall, section }: { onCall: Call; section: string }) {
   )
 }
 
-function GarageForm({ onCall }: { onCall: Call }) {
+function GarageForm({ onCall, units }: { onCall: Call; units: Units }) {
   return (
     <>
       <LineForm
         label="Parked car: length x width x height at left, gap from the back"
-        placeholder="4300 x 1790 x 1480 at 900, 500 from the back, doors 700"
+        placeholder={inUnits(
+          units,
+          '4300 x 1790 x 1480 at 900, 500 from the back, doors 700',
+          '170 x 70 x 58 at 36, 20 from the back, doors 28',
+        )}
         button="Set the car"
         compose={(text) => `car ${text}`}
         onCall={onCall}
       />
       <LineForm
         label="Door overhead: sectional or up-and-over, track, reach"
-        placeholder="sectional, track 2150, reach 2600"
+        placeholder={inUnits(units, 'sectional, track 2150, reach 2600', 'sectional, track 84, reach 102')}
         button="Set the door"
         compose={(text) => `overhead door ${text}`}
         onCall={onCall}

@@ -120,6 +120,7 @@ function Measured({ space, shown }: { space: Space; shown: string | null }) {
           )}
           {typing && (
             <DimensionInput
+              units={space.units}
               key={slotKey(typing.slot)}
               typing={typing}
               spaceId={space.id}

@@ -5,6 +5,7 @@ import { said, type Schemas } from '../api/client'
 import { BringList } from '../shell/BringList'
 import { Fetched } from '../shell/Fetched'
 import { TakeOut } from '../shell/TakeOut'
+import { inUnits, useUnits } from '../shell/units'
 import { RangeDialog } from './RangeDialog'
 import { useCatalogue, useCatalogueChange, type CatalogueChange, type OwnRange } from './useCatalogue'
 
@@ -158,7 +159,8 @@ function Ranges({ houseId, catalogue, change }: Shown) {
   )
 }
 
-function Containers({ catalogue, change }: Shown) {
+function Containers({ houseId, catalogue, change }: Shown) {
+  const units = useUnits(houseId)
   const { act, busy, error } = useAct()
   const [name, setName] = useState('')
   const [size, setSize] = useState('')
@@ -214,7 +216,7 @@ function Containers({ catalogue, change }: Shown) {
         />
         <TextInput
           label="Outside size"
-          placeholder="320 x 380 x 220"
+          placeholder={inUnits(units, '320 x 380 x 220', '12 x 15 x 8 1/2')}
           value={size}
           onChange={(event) => setSize(event.currentTarget.value)}
         />

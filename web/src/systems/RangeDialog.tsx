@@ -154,7 +154,7 @@ export function RangeDialog({
             Without a price of its own, and reckoned as it ships: {own.reckoned.join(', ').toLowerCase()}.
           </p>
         )}
-        <h3>What they carry, kg</h3>
+        <h3>What they carry, {own.mass_unit}</h3>
         <div className="form-grid narrow">
           {own.ratings.map((one) => (
             <NumberInput

@@ -10,7 +10,7 @@ from itertools import islice, product
 from typing import Literal
 
 from ...survey import Envelope
-from ..beams import Sag, board_sag, cantilever_sag
+from ..beams import Sag, board_sag, cleated_sag
 from ..family import Extra, Family, Finish, Row, Shape, Table
 from ..parts import Bay, Part, Surface
 from ..roles import INSIDE, Role
@@ -271,16 +271,12 @@ class Cleat(Family):
         return low, max(high, part.z + part.h + below) if part.role == "shelf" else high
 
     def sags(self, part: Part, bay: Bay, mass: float) -> tuple[Sag, ...]:
-        """A plate held at three edges: conservatively a beam from end to end, or a cantilever from the back cleat where
-        nothing parts that one (handbook section 9, derived).
-        """
+        """A plate that rests on three edges, or on its two ends where something parts the cleat at the back."""
         if part.role != "shelf":
             return ()
-        t = self.table.cleat_depth
-        found = (board_sag(part.w, bay.depth, part.h, mass),)
-        if any(c[2] < bay.y + t for c in bay.cuts):
-            return found
-        return (*found, cantilever_sag(part.w, bay.depth - t, part.h, mass))
+        if any(c[2] < bay.y + self.table.cleat_depth for c in bay.cuts):
+            return (board_sag(part.w, bay.depth, part.h, mass),)
+        return (cleated_sag(part.w, bay.depth, part.h, mass),)
 
     def rating(self, part: Part, bay: Bay) -> float:
         usual = super().rating(part, bay)

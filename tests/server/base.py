@@ -5,6 +5,7 @@ from importlib.resources import files
 from typing import Any
 
 from django.contrib.auth import get_user_model
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client, TransactionTestCase
 
 from pinakotheke.core.housefile import load_house
@@ -71,6 +72,15 @@ class ServerTestCase(TransactionTestCase):
         if things:
             self.assertEqual(self.ada.post(f"/spaces/{space['id']}/things", {"line": things}).status_code, 201)
         return int(space["id"])
+
+    def bring(self, content: bytes, who: Caller | None = None) -> Any:
+        """What became of a house file that was brought, once the worker has read it."""
+        client = (who or self.ada).client
+        headers = {"X-CSRFToken": client.cookies["csrftoken"].value}
+        file = SimpleUploadedFile("x.house.json", content)
+        sent = client.post("/api/house-file", {"file": file}, headers=headers)
+        self.assertEqual(sent.status_code, 202, sent.content[:300])
+        return client.get(f"/api/house-file/{sent.json()['id']}").json()
 
     def demo(self) -> models.Household:
         """The demo household, ada's."""

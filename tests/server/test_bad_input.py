@@ -1,8 +1,12 @@
 """Bad input of every kind gives a problem document; no stack trace, no hang, no lost row."""
 
 from typing import Any
+from unittest.mock import patch
+
+from django.db import OperationalError
 
 from pinakotheke.server import models
+from pinakotheke.server.api import homes
 
 from .base import ServerTestCase
 
@@ -95,6 +99,34 @@ class BadInputTests(ServerTestCase):
         for text in ("0", "-5", "NaN", "1e9", "inf", "999999999", "½/0"):
             answer = self.ada.post(f"/spaces/{self.space}/readings", {"version": 2, "slot": slot, "text": text})
             self.assertProblem(answer, 422)
+
+    def test_a_body_of_five_megabytes_is_refused_as_a_problem(self) -> None:
+        answer = self.ada.send("POST", "/households", raw=b'{"name": "' + b"x" * 5_000_000 + b'"}')
+        self.assertProblem(answer, 413, "MB")
+
+    def test_numbers_no_row_can_have(self) -> None:
+        big = 2**70
+        self.assertIn(self.ada.get(f"/designs/{self.design}/compare/{big}").status_code, (404, 422))
+        many = {"ids": [big], "decision": "keep"}
+        self.assertIn(self.ada.post(f"/households/{self.home}/things/change", many).status_code, (404, 422))
+        self.assertIn(self.ada.get(f"/spaces/{self.space}/ledger?design={big}").status_code, (200, 422))
+
+    def test_what_breaks_inside_is_a_problem_without_its_trace(self) -> None:
+        for error, status, said in (
+            (OperationalError("database is locked"), 503, "again"),
+            (RuntimeError("x"), 500, ""),
+        ):
+            with (
+                self.subTest(status),
+                patch.object(homes, "homes", side_effect=error),
+                self.assertLogs(level="WARNING"),
+            ):
+                self.assertProblem(self.ada.get(f"/households/{self.home}/homes"), status, said)
+
+    def test_no_address_and_no_request(self) -> None:
+        self.assertProblem(self.ada.get("/nothing/here"), 404)
+        self.assertProblem(self.ada.delete("/households"), 405)
+        self.assertProblem(self.ada.get("/spaces/" + "9" * 30), 422)
 
     def test_ids_that_are_none(self) -> None:
         for path in ("/spaces/0", "/spaces/-1", "/spaces/x", "/spaces/1e3", "/designs/99999999999999999999",

@@ -1,7 +1,8 @@
 """Brief, Measure and Sort through the API: versions, units, undo by replacing, the house file in and out."""
 
-from django.core.files.uploadedfile import SimpleUploadedFile
+from typing import get_args
 
+from pinakotheke.core.house import Hazard
 from pinakotheke.core.housefile import load_house
 from pinakotheke.server import models
 
@@ -36,8 +37,30 @@ class HouseholdTests(ServerTestCase):
         self.assertProblem(self.ada.put(f"{people}/nobody", {"name": "x"}), 404)
         thing = self.ada.get(f"/spaces/{space}/things").body["things"][0]
         self.ada.patch(f"/things/{thing['id']}", {"version": 1, "owner": "ada-quill"})
-        self.assertEqual(self.ada.delete(f"{people}/ada-quill").body["people"], [])
-        self.assertEqual(self.ada.get(f"/spaces/{space}/things").body["things"][0]["thing"]["owner"], "")
+        gone = self.ada.delete(f"{people}/ada-quill").body
+        self.assertEqual((gone["house"]["people"], gone["taken_out"]["things"]), ([], [thing["thing"]["id"]]))
+        self.assertEqual(self.owner(space), "")
+        back = self.ada.post(f"{people}/ada-quill/back", gone["taken_out"])
+        self.assertEqual((back.status_code, back.body["people"]), (200, changed.body["people"]))
+        self.assertEqual(self.owner(space), "ada-quill")
+        self.assertProblem(self.ada.post(f"{people}/ada-quill/back", gone["taken_out"]), 422, "there already")
+        self.assertProblem(self.ada.post(f"{people}/bo/back", gone["taken_out"]), 422, "not bo")
+
+    def owner(self, space: int) -> str:
+        return str(self.ada.get(f"/spaces/{space}/things").body["things"][0]["thing"]["owner"])
+
+    def test_every_hazard_the_core_knows_may_be_kept_from_a_person(self) -> None:
+        people = f"/households/{self.household()}/people"
+        child = {"name": "Juna", "age": "child", "kept_from": list(get_args(Hazard))}
+        added = self.ada.post(people, child)
+        self.assertEqual(set(added.body["people"][0]["kept_from"]), set(get_args(Hazard)), added.body)
+
+    def test_nobody_lets_another_into_the_demo_house(self) -> None:
+        demo = self.demo()
+        models.Household.objects.filter(pk=demo.pk).update(is_demo=True)
+        refused = self.ada.post(f"/households/{demo.pk}/members?name=eve")
+        self.assertProblem(refused, 422, "demo house")
+        self.assertEqual(models.Membership.objects.filter(household=demo).count(), 1)
 
     def test_everything_done_is_in_the_log(self) -> None:
         self.closet("width 1846", "3 shirts")
@@ -51,8 +74,8 @@ class HouseFileTests(ServerTestCase):
         out = self.ada.get(f"/households/{home.pk}/house-file")
         self.assertIn("the-halt.house.json", out.headers["Content-Disposition"])
         again = self.bring(out.content)
-        self.assertEqual(again.status_code, 201)
-        twice = self.ada.get(f"/households/{again.json()['id']}/house-file")
+        self.assertEqual((again["status"], again["faults"]), ("done", []))
+        twice = self.ada.get(f"/households/{again['household']}/house-file")
         self.assertEqual(load_house(twice.content), load_house(out.content))
         self.assertEqual(twice.content, out.content)
 
@@ -60,14 +83,32 @@ class HouseFileTests(ServerTestCase):
         before = models.Household.objects.count()
         for content in (b"{", b"[]", b'{"name": NaN}', b'{"format": "pinakotheke-house-1", "name": "x", "colour": 1}'):
             answer = self.bring(content)
-            self.assertEqual(answer.status_code, 422)
-            self.assertTrue(answer.json()["faults"])
+            self.assertEqual((answer["status"], answer["household"]), ("refused", None))
+            self.assertTrue(answer["problem"] and answer["faults"])
         self.assertEqual(models.Household.objects.count(), before)
+        self.assertFalse(
+            any(row.file for row in models.HouseImport.objects.all()), "the file goes, whatever came of it"
+        )
 
-    def bring(self, content: bytes) -> object:
-        client = self.ada.client
-        headers = {"X-CSRFToken": client.cookies["csrftoken"].value}
-        return client.post("/api/house-file", {"file": SimpleUploadedFile("x.house.json", content)}, headers=headers)
+    def test_a_file_is_seen_by_whoever_brought_it_alone(self) -> None:
+        self.bring(b"{}")
+        self.assertProblem(self.eve.get(f"/house-file/{models.HouseImport.objects.get().pk}"), 404, "house file")
+
+    def test_edits_and_whether_a_design_was_named_come_back(self) -> None:
+        space = self.closet("width 1846; height 2412; depth 612; door none", "9 shirts; 5 jumpers")
+        self.ada.post(f"/spaces/{space}/solves", {"families": ["track"]})
+        card = self.ada.get(f"/spaces/{space}/designs").body["designs"][0]
+        edit = {"version": card["version"], "command": {"do": "add", "role": "shelf", "bay": 0, "z": 1500}}
+        self.ada.post(f"/designs/{card['id']}/edits", edit)
+        self.ada.post(f"/designs/{card['id']}/versions", {"name": "as found"})
+        home = self.ada.get(f"/spaces/{space}").body["household"]
+        file = self.ada.client.get(f"/api/households/{home}/house-file").content
+        came = models.Household.objects.get(pk=self.bring(file)["household"])
+        sent = models.Design.objects.filter(space_id=space).order_by("pk")
+        back = models.Design.objects.filter(space__household=came).order_by("pk")
+        told = [[(d.kept, d.done, d.undone) for d in rows] for rows in (sent, back)]
+        self.assertEqual(told[0], told[1])
+        self.assertEqual(sum(d.kept for d in back), 1)
 
 
 class SurveyTests(ServerTestCase):
@@ -100,6 +141,26 @@ class SurveyTests(ServerTestCase):
         self.assertEqual(back["survey"], first["survey"])
         late = self.ada.put(f"/spaces/{space}/survey", {"version": gone["version"], "survey": first["survey"]})
         self.assertProblem(late, 409, "changed meanwhile")
+
+    def test_another_value_for_a_reading_that_is_known_is_no_undo(self) -> None:
+        space = self.closet("width 1846")
+        first = self.ada.get(f"/spaces/{space}").body
+        forged = {**first["survey"], "readings": [{**first["survey"]["readings"][0], "value": 1900}]}
+        answer = self.ada.put(f"/spaces/{space}/survey", {"version": first["version"], "survey": forged})
+        self.assertProblem(answer, 422)
+        self.assertEqual(self.ada.get(f"/spaces/{space}").body["survey"], first["survey"])
+
+    def test_an_obstacle_is_typed_with_its_words_and_numbers(self) -> None:
+        space = self.closet("width 1846; height 2412; depth 612; door none")
+        data = {"version": 2, "kind": "window", "x": "310 mm", "z": "120", "width": "600", "height": "90 cm",
+                "called": "Landing window"}  # fmt: skip
+        answer = self.ada.post(f"/spaces/{space}/obstacles", data)
+        (made,) = answer.body["survey"]["obstacles"]
+        self.assertEqual((made["label"], made["x"], made["width"], made["height"]), ("Landing window", 310, 600, 900))
+        self.assertEqual(made["section"], answer.body["sections"][0]["id"])
+        for wrong, said in (({"width": "wide"}, "Width"), ({"height": "0"}, "Height"), ({"section": "Z"}, "section")):
+            refused = self.ada.post(f"/spaces/{space}/obstacles", {**data, "version": 3, **wrong})
+            self.assertProblem(refused, 404 if "section" in wrong else 422, said)
 
     def test_spaces_are_renamed_and_taken_away(self) -> None:
         space = self.closet()

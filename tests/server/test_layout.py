@@ -175,6 +175,57 @@ class SearchTests(ServerTestCase):
         self.assertEqual(sum(t.count for t in shirts), 60)
         self.assertEqual({t.decision for t in shirts}, {"keep", "move"})
 
+    def test_what_is_sent_away_is_by_the_design_in_hand(self) -> None:
+        space = self.closet("width 900; height 2300; depth 600; door none", "60 shirts, hang; 2 jumpers")
+        self.ada.post(f"/spaces/{space}/solves", {"families": ["carcase"]})
+        gallery = self.ada.get(f"/spaces/{space}/designs").body
+        card = gallery["designs"][-1]
+        edit = {"version": card["version"], "command": {"do": "clear bay", "bay": 0}}
+        if self.ada.post(f"/designs/{card['id']}/edits", edit).status_code != 200:
+            part = next(p for p in self.ada.get(f"/designs/{card['id']}").body["parts"] if p["movable"])
+            remove = {"version": card["version"], "command": {"do": "remove", "part": part["id"]}}
+            self.assertEqual(self.ada.post(f"/designs/{card['id']}/edits", remove).status_code, 200)
+        design = self.ada.get(f"/designs/{card['id']}").body
+        self.assertTrue(design["without"])
+        change = next(r for r in gallery["solve"]["blocked"]["relaxations"] if r["kind"] == "move out")
+        at = f"/solves/{gallery['solve']['id']}/relax/{change['index']}"
+        self.assertProblem(self.ada.post(f"{at}?design=999999"), 404)
+        self.assertEqual(self.ada.post(f"{at}?design={card['id']}").status_code, 202)
+        gone = models.Thing.objects.filter(space_id=space, decision="move")
+        self.assertEqual(sum(t.count for t in gone), design["ledger"]["unplaced"])
+
+    def test_a_design_that_cannot_be_carried_out_is_set_aside_and_the_others_hang_on(self) -> None:
+        space = self.closet(LINE, THINGS)
+        asked = self.ada.post(f"/spaces/{space}/solves").body["id"]
+        bad = models.Design.objects.filter(space_id=space).order_by("pk")[0]
+        bad.done = [{"do": "remove", "part": "no such part"}]
+        bad.save()
+        gallery = self.ada.get(f"/spaces/{space}/designs")
+        self.assertEqual(gallery.status_code, 200)
+        self.assertEqual([a["id"] for a in gallery.body["aside"]], [bad.pk])
+        self.assertTrue(gallery.body["aside"][0]["problem"])
+        self.assertNotIn(bad.pk, [c["id"] for c in gallery.body["designs"]])
+        self.assertTrue(gallery.body["designs"])
+        self.assertProblem(self.ada.get(f"/designs/{bad.pk}/card"), 422)
+        self.assertEqual(self.ada.get(f"/solves/{asked}").status_code, 200)
+        house = self.ada.get(f"/spaces/{space}").body["household"]
+        self.assertEqual(self.ada.client.get(f"/api/households/{house}/house-file").status_code, 200)
+        self.assertEqual(self.ada.delete(f"/designs/{bad.pk}").status_code, 204)
+        self.assertEqual(self.ada.get(f"/spaces/{space}/designs").body["aside"], [])
+
+    def test_a_search_names_its_cards_by_version_and_each_is_fetched_alone(self) -> None:
+        space = self.closet(LINE, THINGS)
+        asked = self.ada.post(f"/spaces/{space}/solves").body["id"]
+        gallery = self.ada.get(f"/spaces/{space}/designs").body["designs"]
+        cards = self.ada.get(f"/solves/{asked}").body["cards"]
+        self.assertEqual([(c["id"], c["version"]) for c in cards], [(g["id"], g["version"]) for g in gallery])
+        first = gallery[0]
+        self.assertEqual(self.ada.get(f"/designs/{first['id']}/card").body, first)
+        self.ada.post(f"/designs/{first['id']}/edits",
+                      {"version": first["version"], "command": {"do": "mirror", "bay": 0}})  # fmt: skip
+        again = self.ada.get(f"/solves/{asked}").body["cards"]
+        self.assertEqual([c["version"] - a["version"] for a, c in zip(cards, again, strict=True)].count(1), 1)
+
     def test_a_point_of_the_frontier_is_hung(self) -> None:
         space = self.closet(LINE, THINGS)
         self.ada.post(f"/spaces/{space}/solves")

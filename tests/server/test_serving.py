@@ -43,6 +43,16 @@ class ServingTests(ServerTestCase):
         self.assertIn("immutable", kept)
         self.assertNotIn("immutable", self.browser.get("/").headers.get("Cache-Control", ""))
 
+    def test_assets_are_sent_packed_as_they_were_packed_when_built(self) -> None:
+        script = re.search(r'src="(/assets/[^"]+\.js)"', self.index)
+        assert script is not None
+        plain, packed = (self.browser.get(script[1], headers={"Accept-Encoding": e}) for e in ("identity", "gzip"))
+        self.assertEqual(packed.headers.get("Content-Encoding"), "gzip")
+        sizes = [int(a.headers["Content-Length"]) for a in (plain, packed)]
+        self.assertLess(sizes[1], sizes[0] / 2)
+        for answer in (plain, packed):
+            answer.close()
+
     def test_the_page_answers_at_every_address_it_routes(self) -> None:
         for path in ("/", "/houses", "/house/1", "/house/1/2/layout", "/anything/else"):
             self.assertIn(b'id="root"', self.body(path))

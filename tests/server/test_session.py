@@ -23,6 +23,12 @@ class SessionTests(ServerTestCase):
         self.assertProblem(new.post("/session", {"name": "ada", "password": "wrong-one"}), 422, "Check both")
         self.assertProblem(new.post("/session", {"name": " ", "password": "x"}), 422)
 
+    def test_names_that_are_written_alike_are_one(self) -> None:
+        Caller().register("fish")
+        for name in ("\ufb01sh", "FISH"):
+            answer = Caller().post("/session/register", {"name": name, "password": "a-long-enough-one"})
+            self.assertProblem(answer, 422, "taken")
+
     def test_every_write_needs_the_token_also_signing_in(self) -> None:
         body = {"name": "ada", "password": "a-long-enough-one"}
         self.assertIn(Caller().send("POST", "/session", body, token=False).status_code, (401, 403))

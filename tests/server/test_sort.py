@@ -22,6 +22,15 @@ def xlsx(rows: list[list[Any]]) -> bytes:
     return out.getvalue()
 
 
+def hollow() -> bytes:
+    """A real XLSX whose sheet is no XML."""
+    out = BytesIO()
+    with ZipFile(BytesIO(xlsx([["a"], ["b"]]))) as whole, ZipFile(out, "w") as broken:
+        for name in whole.namelist():
+            broken.writestr(name, b"<x" if "sheet1" in name else whole.read(name))
+    return out.getvalue()
+
+
 class ListTests(ServerTestCase):
     def send(self, space: int, step: str, data: bytes | str, name: str = "a.csv", who: Caller | None = None,
              **form: str) -> Any:  # fmt: skip
@@ -81,7 +90,7 @@ class ListTests(ServerTestCase):
             archive.writestr("xl/worksheets/sheet1.xml", b"0" * 80_000_000)
         for data, name, says in (
             (b"x" * 6_000_000, "a.csv", "too large"), (b"", "a.csv", "empty"),
-            (b"PK\x03\x04nonsense", "a.xlsx", "XLSX"),
+            (b"PK\x03\x04nonsense", "a.xlsx", "XLSX"), (hollow(), "a.xlsx", "XLSX"),
             (bomb.getvalue(), "a.xlsx", "unpacks"), ("count,what\n3,caf\xe9".encode("latin-1"), "a.csv", "UTF-8"),
             (b"\x00\x01\x02", "a.csv", "no text"), (",".join("c" * 200).encode(), "a.csv", "60 columns"),
             (("a\n" + "b\n" * 5001).encode(), "a.csv", "5000 rows"),

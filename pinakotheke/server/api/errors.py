@@ -2,12 +2,14 @@
 
 import json
 import logging
+from collections.abc import Callable
 from typing import Any
 
 from django.conf import settings
 from django.core.exceptions import RequestDataTooBig, SuspiciousOperation
 from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse, UnreadablePostError
+from django.http.response import HttpResponseBase
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, AuthorizationError, HttpError, ValidationError
 from pydantic import ValidationError as CoreValidationError
@@ -23,6 +25,24 @@ def problem(status: int, kind: str, title: str, detail: str = "", mend: str = ""
     """A problem document; `kind` is the stable code, `mend` what would put it right."""
     body = {"type": f"about:pinakotheke/{kind}", "title": title, "status": status, "detail": detail, "mend": mend}
     return HttpResponse(json.dumps({**body, **more}), status=status, content_type="application/problem+json")
+
+
+REFUSALS = {403: ("not-allowed", "This request is not allowed."), 405: ("no-method", "That cannot be done here.")}
+"""What Django itself answers, before any handler sees the request."""
+
+
+def problems_only(answer: Callable[[HttpRequest], HttpResponseBase]) -> Callable[[HttpRequest], HttpResponseBase]:
+    """A middleware: what the API refuses before its own handlers is a problem document too."""
+
+    def middleware(request: HttpRequest) -> HttpResponseBase:
+        response = answer(request)
+        said = response.headers.get("Content-Type", "")
+        if request.path.startswith("/api/") and response.status_code in REFUSALS and "json" not in said:
+            kind, title = REFUSALS[response.status_code]
+            return problem(response.status_code, kind, title, mend="Reload the page, then do it again.")
+        return response
+
+    return middleware
 
 
 def add_handlers(api: NinjaAPI) -> None:

@@ -148,9 +148,11 @@ def remove_person(request: MemberRequest, household_id: PathId, key: str) -> Hou
     return HouseWithout(house=get(request, household_id), taken_out=TakenOut(person=person, things=things))
 
 
-@router.post("/households/{household_id}/people/back", response=HouseView, operation_id="house_put_back_person")
-def put_back_person(request: MemberRequest, household_id: PathId, data: TakenOut) -> HouseView:
+@router.post("/households/{household_id}/people/{key}/back", response=HouseView, operation_id="house_put_back_person")
+def put_back_person(request: MemberRequest, household_id: PathId, key: str, data: TakenOut) -> HouseView:
     """Put back a person who was taken out, with their things."""
+    if data.person.id != key:
+        raise Invalid(f"This is not {key}.", "Put back what was taken out.")
     actions.put_back_person(request.user, household_id, data.person, data.things)
     return get(request, household_id)
 

@@ -180,7 +180,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/households/{household_id}/people/back": {
+    "/api/households/{household_id}/people/{key}/back": {
         parameters: {
             query?: never;
             header?: never;
@@ -5991,6 +5991,7 @@ export interface operations {
             header?: never;
             path: {
                 household_id: number;
+                key: string;
             };
             cookie?: never;
         };

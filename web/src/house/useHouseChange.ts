@@ -91,7 +91,10 @@ export function useHouseChange(house: House): HouseChange {
         undo: async () =>
           settle(
             await body(
-              api.POST('/api/households/{household_id}/people/back', { params: { path }, body: gone }),
+              api.POST('/api/households/{household_id}/people/{key}/back', {
+                params: { path: { ...path, key: gone.person.id } },
+                body: gone,
+              }),
             ),
           ),
         redo: async () => {

@@ -134,7 +134,7 @@ def _summary(house: House, space: Space, design: Design) -> dict[str, Any]:
         "design": design.model_dump(mode="json"),
         "gap": design.outcome.gap,
         "ledger": ledger(things, house.rules, design).model_dump(mode="json"),
-        "outcome": outcome_in_words(design),
+        "outcome": outcome_in_words(design, house.units),
         "total": str(bill(design).total),
         "hours": hours(design).hours,
         "findings": _said(findings, house),

@@ -11,6 +11,7 @@ from pinakotheke.core.errors import SpaceTooSmall
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.survey import Envelope, Survey, envelope, envelopes
 from pinakotheke.core.survey.closed import ClosedRegion
+from pinakotheke.core.words import closed_in_words
 
 from .examples import PLAIN, demo_house, region, survey_of
 
@@ -28,8 +29,9 @@ class ObstacleTests(TestCase):
         self.assertEqual((zone.x0, zone.x1, zone.z0, zone.z1), (700, 1462, 0, 1980))
         self.assertEqual(zone.y1, 612)  # the whole depth of the closet
         self.assertFalse(zone.loose)
-        self.assertIn("must stay reachable", zone.why)
-        self.assertIn("stands out", itself.why)
+        self.assertEqual((zone.why, itself.why), ("reachable", "stands out"))
+        self.assertEqual(closed_in_words(zone, "metric"), "panel must stay reachable 914 mm in front")
+        self.assertIn('reachable 36" in front', closed_in_words(zone, "imperial"))
 
     def test_a_hatch_overhead_closes_straight_down(self) -> None:
         (zone,) = region(PLAIN + "; attic hatch at 400, 2350 up, 500 x 50, off 50, out 500").closed
@@ -39,7 +41,7 @@ class ObstacleTests(TestCase):
     def test_a_leaf_that_swings_in(self) -> None:
         closed = region(PLAIN + "; window at 400, 900 up, 500 x 900, swing 480").closed
         self.assertEqual(max(c.y1 for c in closed), 480 + 50)
-        self.assertTrue(any("swings 480 mm" in c.why for c in closed))
+        self.assertTrue(any("swings 480 mm" in closed_in_words(c, "metric") for c in closed))
 
     def test_a_door_that_swings_in_sweeps_its_leaf(self) -> None:
         (leaf,) = region(PLAIN.replace("1250", "500") + "; door hinged left, swings in; nibs 296 1046").closed
@@ -54,7 +56,7 @@ class RoomTests(TestCase):
         self.assertEqual(regions(room, "A", "corner"), [])
         (corner,) = regions(room, "B", "corner")
         self.assertEqual((corner.x0, corner.x1), (0, 670))  # 600 deep and a 70 mm filler
-        self.assertIn("wall A", corner.why)
+        self.assertIn("wall A", closed_in_words(corner, "metric"))
 
     def test_an_obstacle_of_the_next_wall_reaches_round_the_corner(self) -> None:
         room = survey_of("walk-in L", "A: width 2200 2200 2200; height 2400 2400 2400; B: width 1500 1500 1500",
@@ -79,7 +81,7 @@ class RoomTests(TestCase):
     def test_why_a_box_may_not_stand_there(self) -> None:
         e = region(PLAIN + "; door none; pipe at 400, 0 up, 60 x 2000, out 80")
         self.assertEqual(e.closes(500, 900, 0, 500, 0, 2000), ())
-        self.assertEqual(e.closes(300, 900, 0, 500, 0, 2000), ("pipe stands out 80 mm",))
+        self.assertEqual(e.closes(300, 900, 0, 500, 0, 2000), ("stands out",))
         self.assertEqual(e.closes(0, 300, 0, 900, 0, 3000), ("the side walls", "the depth", "floor or ceiling"))
 
     def test_every_demo_space_is_awkward_somewhere(self) -> None:

@@ -40,7 +40,7 @@ class SectionTests(TestCase):
         self.assertEqual(e.z_to, 2300)
         self.assertEqual(e.closes(1000, 1200, 0, 500, 0, 1680), ())
         self.assertTrue(e.closes(1000, 1250, 0, 500, 0, 1720))
-        self.assertIn("the ceiling comes down", e.closes(2300, 2390, 0, 500, 0, 1300)[0])
+        self.assertEqual(e.closes(2300, 2390, 0, 500, 0, 1300), ("ceiling",))
 
     def test_a_roof_that_falls_toward_the_back(self) -> None:
         # 1100 at the knee wall, 2300 at 600 out: 300 out it is 1700 high.

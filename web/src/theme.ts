@@ -1,4 +1,12 @@
-import { createTheme, Loader, Modal, type CSSVariablesResolver, type MantineColorsTuple } from '@mantine/core'
+import {
+  createTheme,
+  Loader,
+  Menu,
+  Modal,
+  Popover,
+  type CSSVariablesResolver,
+  type MantineColorsTuple,
+} from '@mantine/core'
 
 const verdigris: MantineColorsTuple = [
   '#EAF4F3',
@@ -13,6 +21,9 @@ const verdigris: MantineColorsTuple = [
   '#0F3F3C',
 ]
 
+/** What opens over the page keeps to the window: it turns over, moves along, and scrolls where it is too tall. */
+const inTheWindow = { middlewares: { flip: true, shift: { padding: 8 }, size: { padding: 8 } } }
+
 export const theme = createTheme({
   primaryColor: 'verdigris',
   primaryShade: 6,
@@ -25,6 +36,8 @@ export const theme = createTheme({
   cursorType: 'pointer',
   components: {
     Modal: Modal.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } }),
+    Menu: Menu.extend({ defaultProps: inTheWindow }),
+    Popover: Popover.extend({ defaultProps: inTheWindow }),
     Loader: Loader.extend({ defaultProps: { role: 'status' } }),
   },
 })

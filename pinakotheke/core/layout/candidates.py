@@ -241,7 +241,7 @@ def ways_to_fill(family: Family, shape: Shape, envelope: Envelope, start: int, e
         for widths in dict.fromkeys((*own, *_beside_obstacles(length, family.modules, barred))):
             arranged = _arrange(envelope, start, length, widths, mask_of(barred, length))
             if arranged:
-                yield *arranged, f"{sum(widths)} of {length} mm, cut to the wall"
+                yield *arranged, f"{sum(widths)} mm of {length} mm, cut to the wall"
         return
     modules = family.modules_at(shape)
     if not modules or length < modules[0]:
@@ -277,7 +277,7 @@ def _beside_obstacles(
 
 def _said(used: int, length: int, count: int, most: int, least_count: int) -> str:
     return (
-        f"{used} of {length} mm used with {count}; most possible with {count}: {most} mm (exact);"
+        f"{used} mm of {length} mm used with {count}; most possible with {count}: {most} mm (exact);"
         f" whole stretch needs at least {least_count}"
     )
 
@@ -290,8 +290,8 @@ def _round_obstacles(modules: tuple[int, ...], start: int, length: int, mask: in
         for widths in rows_between(length, modules, mask, x):
             known = best.get(len(widths))
             if known is None or sum(widths) > sum(known[1]):
-                best[len(widths)] = (start + x, widths, f"{sum(widths)} of {length} mm used with {len(widths)}, standing "
-                                     "beside the obstacles")  # fmt: skip
+                best[len(widths)] = (start + x, widths, f"{sum(widths)} mm of {length} mm used with {len(widths)}, "
+                                     "standing beside the obstacles")  # fmt: skip
     yield from best.values()
 
 
@@ -340,8 +340,8 @@ def _stepped(family: Family, shapes: tuple[Shape, ...], section: Section, envelo
                     if best:
                         taken.append((family, Row(shape=shape, x=best[0], widths=best[1])))
         if len({r.shape.height for _, r in taken}) > 1:
-            heights = ", ".join(str(r.shape.height) for _, r in taken)
-            yield Fill(section.id, tuple(taken), f"heights step down under the slope: {heights} mm")
+            heights = ", ".join(f"{r.shape.height} mm" for _, r in taken)
+            yield Fill(section.id, tuple(taken), f"heights step down under the slope: {heights}")
 
 
 def _gaps(start: int, end: int, taken: Iterable[tuple[int, int]]) -> Iterator[tuple[int, int]]:

@@ -118,7 +118,7 @@ class _Proof:
                 if c.meets(part.x, part.x + part.w, part.y, part.y + part.d, part.z, part.z + part.h) and not _cut_out(
                     part, c.x0, c.x1, c.y0, c.y1
                 ):
-                    self._fault("closed", "region", part.id, thing=c.why)
+                    self._fault("closed", c.why, part.id, limit=c.length, thing=c.of)
 
     def nothing_overlaps(self) -> None:
         """No two parts share volume, but for what stands inside its own frame."""

@@ -16,7 +16,8 @@ from .square import Frame, fitted_depth, frames
 
 
 class ClosedRegion(Frozen):
-    """A box no fixed part may enter; `why` says what for. `loose`: a basket or a trolley may stand there; `enclosed`:
+    """A box no fixed part may enter; `why` is the cause, by its row under `closed` in `tables/faults.toml`, `of` what
+    causes it, and `length` how far it goes, mm. `loose`: a basket or a trolley may stand there; `enclosed`:
     a frame may stand round it, if all its boards pass by and nothing in it stands before it.
     """
 
@@ -28,6 +29,8 @@ class ClosedRegion(Frozen):
     z1: int
     obstacle: str
     why: str
+    of: str = ""
+    length: float = 0.0
     loose: bool = False
     enclosed: bool = False
 
@@ -55,10 +58,10 @@ def closed_regions(survey: Survey, section: Section, extent: Extent) -> tuple[Cl
 
 
 def _box(x: tuple[float, float], y: tuple[float, float], z: tuple[float, float], obstacle: str, why: str,
-         loose: bool = False, enclosed: bool = False) -> ClosedRegion:  # fmt: skip
+         of: str = "", length: float = 0.0, *, loose: bool = False, enclosed: bool = False) -> ClosedRegion:  # fmt: skip
     return ClosedRegion(
         x0=floor(x[0]), x1=ceil(x[1]), y0=floor(y[0]), y1=ceil(y[1]), z0=floor(z[0]), z1=ceil(z[1]),
-        obstacle=obstacle, why=why, loose=loose, enclosed=enclosed,
+        obstacle=obstacle, why=why, of=of, length=length, loose=loose, enclosed=enclosed,
     )  # fmt: skip
 
 
@@ -66,23 +69,23 @@ def of_obstacle(o: Obstacle, extent: Extent) -> Iterator[ClosedRegion]:
     """The obstacle itself with its margin, and the zone in front of it (or below) that must stay reachable."""
     row, out = load("obstacles")[o.kind], o.keep_out
     front = o.y + o.projection + out
-    says = f"{o.name} needs {out:.0f} mm clear on all sides" if out else f"{o.name} stands out {o.projection:.0f} mm"
+    cause, length = ("keep clear", out) if out else ("stands out", o.projection)
     x, z = (o.x - out, o.x + o.width + out), (o.z - out, o.z + o.height + out)
     back = max(o.y - out, 0.0)
     if row.get("below"):
-        yield _box(x, (back, front), (0, max(extent.height, z[1])), o.id, f"{o.name} must open straight down", o.loose)
+        yield _box(x, (back, front), (0, max(extent.height, z[1])), o.id, "opens down", o.name, loose=o.loose)
         return
     enclosed = bool(row.get("enclosed"))
-    yield _box(x, (back, front), z, o.id, says, enclosed=enclosed)
+    yield _box(x, (back, front), z, o.id, cause, o.name, length, enclosed=enclosed)
     if o.access > o.projection:
         # What must be reached is reached from the front of the run, so nothing at all stands before it.
         wide = max(row.get("access_width", 0.0) - o.width, 0.0) / 2
         zone_z = (0.0, max(row["access_height"], z[1])) if "access_height" in row else z
         yield _box((x[0] - wide, x[1] + wide), (back, min(o.y + max(o.access, o.projection), max(extent.depth, front))),
-                   zone_z, o.id, f"{o.name} must stay reachable {o.access:.0f} mm in front", o.loose, enclosed)  # fmt: skip
+                   zone_z, o.id, "reachable", o.name, o.access, loose=o.loose, enclosed=enclosed)  # fmt: skip
     if o.swing:
         clear = o.swing + value("passage.door_leaf")
-        yield _box(x, (back, max(clear, front)), z, o.id, f"{o.name} swings {o.swing:.0f} mm into the space", False)
+        yield _box(x, (back, max(clear, front)), z, o.id, "swings", o.name, o.swing)
 
 
 def _door_swing(survey: Survey, section: Section, extent: Extent) -> Iterator[ClosedRegion]:
@@ -95,7 +98,7 @@ def _door_swing(survey: Survey, section: Section, extent: Extent) -> Iterator[Cl
     leaf = opening / 2 if door.kind == "double hinged" else opening
     yield _box((left, left + opening), (max(extent.depth - leaf, 0.0), extent.depth),
                (0.0, one.least("opening height") or extent.height), "door",
-               f"the door swings {leaf:.0f} mm into the space")  # fmt: skip
+               "door swings", length=leaf)  # fmt: skip
 
 
 def ceiling_points(survey: Survey, section: Section) -> list[tuple[float, float]]:
@@ -138,7 +141,7 @@ def _slope(survey: Survey, section: Section, extent: Extent) -> Iterator[ClosedR
         low = min([ceiling_at(points, at), ceiling_at(points, end), *inside])
         if low < extent.height:
             x, y = ((at, end), (0.0, extent.depth)) if along else ((0.0, extent.width), (at, end))
-            yield _box(x, y, (floor(low), ceil(extent.height)), "slope", f"the ceiling comes down to {low:.0f} mm")
+            yield _box(x, y, (floor(low), ceil(extent.height)), "slope", "ceiling", length=low)
         at = end
 
 
@@ -164,14 +167,14 @@ def _from_plan(survey: Survey, section: Section, extent: Extent) -> Iterator[Clo
     if survey.car:
         (x0, x1), (y0, y1) = car_zone(survey.car)
         zone = _box((x0, x1), (y0, y1), (0, survey.car.height), "car",
-                    f"the car and its doors, opened by {survey.car.doors:.0f} mm")  # fmt: skip
+                    "car", length=survey.car.doors)  # fmt: skip
         yield from _seen(main, here, zone, extent)
     if survey.overhead and len(runs) == 3:
         room = max((survey.least("width", section=r.id) or 0) for r in (runs[0], runs[2]))
         door = survey.overhead
         zone = _box((0, main.length), (max(room - door.reach, 0), max(room, door.reach)),
                     (door.track, max(extent.height, door.track)), "overhead door",
-                    f"the {door.kind} door runs {door.track:.0f} mm up")  # fmt: skip
+                    "overhead door", door.kind, door.track)  # fmt: skip
         yield from _seen(main, here, zone, extent)
 
 
@@ -183,7 +186,7 @@ def _seen(there: Frame, here: Frame, r: ClosedRegion, extent: Extent) -> Iterato
     y0, y1 = min(c[1] for c in corners), max(c[1] for c in corners)
     if x1 > slack and x0 < extent.width - slack and y1 > slack and y0 < extent.depth - slack:
         yield _box((x0 + slack, x1 - slack), (max(y0, 0.0) + slack if y0 > 0 else 0.0, y1 - slack), (r.z0, r.z1),
-                   r.obstacle, r.why, r.loose)  # fmt: skip
+                   r.obstacle, r.why, r.of, r.length, loose=r.loose)  # fmt: skip
 
 
 def _corners(
@@ -199,4 +202,4 @@ def _corners(
         deep = (fitted_depth(survey, other.id) or 0.0) + filler
         x = (0.0, deep) if before else (extent.width - deep, extent.width)
         yield _box((max(x[0], 0.0), min(x[1], extent.width)), (0.0, extent.depth), (0, extent.height), "corner",
-                   f"the corner belongs to {other.label}")  # fmt: skip
+                   "corner", other.label)  # fmt: skip

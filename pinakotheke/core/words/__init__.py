@@ -4,9 +4,17 @@ says. Whatever else of the core has something to say gives numbers, names and co
 
 from .amounts import amount, decimal_length, storage_sum
 from .blocks import blocked_in_words, relaxation_in_words
-from .choices import family_names, free_in_words, holds_in_words, home_in_words, outcome_in_words, sensitivity_in_words
+from .choices import (
+    family_names,
+    free_in_words,
+    holds_in_words,
+    home_in_words,
+    method_in_words,
+    outcome_in_words,
+    sensitivity_in_words,
+)
 from .demand import changes_in_words, class_in_words, offer_in_words, over_stock_in_words, purge_in_words
-from .findings import DEFER, remedy, sentence
+from .findings import DEFER, closed_in_words, remedy, sentence
 from .homes import reason_words, why
 from .slips import BASES, Slip, slip
 from .stages import States, states_in_words
@@ -20,11 +28,13 @@ __all__ = [
     "blocked_in_words",
     "changes_in_words",
     "class_in_words",
+    "closed_in_words",
     "decimal_length",
     "family_names",
     "free_in_words",
     "holds_in_words",
     "home_in_words",
+    "method_in_words",
     "offer_in_words",
     "outcome_in_words",
     "over_stock_in_words",

@@ -1,5 +1,6 @@
 """What is said of a design beside its findings: what it is built of, what it holds, how it was found, what else."""
 
+import re
 from collections.abc import Iterable, Sequence
 
 from ..layout import Design, Ledger, Sensitivity
@@ -29,17 +30,26 @@ def free_in_words(ledger: Ledger) -> str:
     return f"free: {least:.0%} of {scarce}" + (f" to {most:.0%} of {ample}" if len(shares) > 1 else "")
 
 
-def outcome_in_words(design: Design) -> str:
+LENGTH = re.compile(r"(\d+(?:\.\d+)?) mm\b")
+
+
+def method_in_words(record: str, units: Units) -> str:
+    """How something was found; the record of it is in mm."""
+    return LENGTH.sub(lambda said: with_unit(float(said[1]), units), record)
+
+
+def outcome_in_words(design: Design, units: Units) -> str:
     """What the search can say of its answer, never as one figure *% optimal*."""
     o = design.outcome
+    method = method_in_words(o.method, units)
     if o.gap is None or o.bound is None:
-        return f"Best found. Objective {o.objective:.0f} points; {o.method}."
+        return f"Best found. Objective {o.objective:.0f} points; {method}."
     said = {
         "proven": "Proven best for these bays.",
         "within": f"Within {o.gap:.0%} of the bound for these bays.",
         "best found": f"Best found; the bound proves no better than {o.gap:.0%} away.",
     }[o.status]
-    return f"{said} Objective {o.objective:.0f}, bound {o.bound:.0f} points; {o.method}."
+    return f"{said} Objective {o.objective:.0f}, bound {o.bound:.0f} points; {method}."
 
 
 def sensitivity_in_words(s: Sensitivity, units: Units, currency: str, catalogue: Catalogue) -> str:

@@ -7,6 +7,7 @@ from typing import Any
 from ..checks.findings import Finding, Place, Rule, rules
 from ..lengths import Units, with_unit
 from ..measures import format_mass, format_volume
+from ..survey.closed import ClosedRegion
 from ..tables import load
 from .amounts import counted, decimal_length
 
@@ -18,13 +19,23 @@ def sentence(finding: Finding, units: Units, table: Mapping[str, Rule] | None = 
     detail = finding.detail
     if finding.why:
         code, _, why = finding.why.partition(".")
-        detail = load("faults")[code][why].format(other=_part(finding.other).lower(), thing=finding.detail)
+        detail = _fault(code, why, units, other=_part(finding.other).lower(), thing=finding.detail, limit=finding.limit)
     facts = {
         "measured": finding.measured, "limit": finding.limit, "count": finding.count, "subject": finding.subject,
         "person": finding.person, "detail": detail, "source": finding.source, "part": _part(finding.place),
     }  # fmt: skip
     said = _Say(units).vformat((table or rules())[finding.code].says, (), facts)
     return said[:1].upper() + said[1:]
+
+
+def _fault(code: str, why: str, units: Units, **facts: Any) -> str:
+    """A fault's words; a region of a design from before its causes had codes says its own."""
+    return _Say(units).vformat(load("faults")[code].get(why, why), (), facts)
+
+
+def closed_in_words(region: ClosedRegion, units: Units) -> str:
+    """What a closed region is closed for."""
+    return _fault("closed", region.why, units, thing=region.of, limit=region.length)
 
 
 def remedy(finding: Finding, units: Units = "metric", table: Mapping[str, Rule] | None = None) -> str:

@@ -26,6 +26,7 @@ from pinakotheke.core.words import (
     family_names,
     free_in_words,
     holds_in_words,
+    method_in_words,
     outcome_in_words,
     relaxation_in_words,
     sensitivity_in_words,
@@ -283,7 +284,8 @@ class Scene:
         sums = ledger(self.things, self.rules, design)
         return DesignView(
             id=row.pk, version=row.version, key=row.key, title=design.title, reason=design.reason,
-            family=families_of(design), run=design.outcome.run, outcome=outcome_in_words(design),
+            family=families_of(design), run=method_in_words(design.outcome.run, self.units),
+            outcome=outcome_in_words(design, self.units),
             asked="; ".join(f"{line.storage} {line.asked / line.given:.0%} full" for line in sums.lines if line.given),
             elevation=self.elevation(design, DrawingOptions()),
             plan=design_plan(design, self.survey, self.units, self.space.name, self.today),

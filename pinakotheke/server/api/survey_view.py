@@ -34,6 +34,7 @@ from pinakotheke.core.survey.passages import passages
 from pinakotheke.core.survey.practice import true_room
 from pinakotheke.core.survey.slots import SlotRef
 from pinakotheke.core.tables import load
+from pinakotheke.core.words import closed_in_words
 
 from .. import models, rows
 from .common import FindingView, SlipView, finding_views, slip_view
@@ -247,7 +248,8 @@ def _closed(region: Envelope, units: Units) -> list[ClosedView]:
         x0, x1, z0, z1 = (with_unit(mm, units) for mm in (max(c.x0, 0), c.x1, max(c.z0, 0), c.z1))
         deep = with_unit(c.y1, units)
         where = f"{x0} to {x1} along, {z0} to {z1} up, {deep} out"
-        seen.setdefault(f"{c.obstacle}:{c.why}", ClosedView(of=c.obstacle, why=c.why, where=where, loose=c.loose))
+        why = closed_in_words(c, units)
+        seen.setdefault(f"{c.obstacle}:{why}", ClosedView(of=c.obstacle, why=why, where=where, loose=c.loose))
     return list(seen.values())
 
 

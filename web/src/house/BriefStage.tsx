@@ -224,7 +224,7 @@ function KeptFrom({
   const words =
     kept === null ? (person.age === 'child' ? 'as usual' : 'nothing') : kept.join(', ') || 'nothing'
   return (
-    <Popover position="bottom" withinPortal>
+    <Popover position="bottom" withinPortal trapFocus returnFocus>
       <Popover.Target>
         <button type="button" className="plain" aria-label={`What ${person.name} is kept from`}>
           {words}

@@ -77,7 +77,7 @@ export function FinishForm({ finish, onChange }: { finish: Finish; onChange: (fi
         size="xs"
         label="Doors"
         value={finish.doors ?? 'none'}
-        data={DOORS.map((value) => ({ value, label: value === 'none' ? 'no doors' : `${value} doors` }))}
+        data={DOORS.map((value) => ({ value, label: value }))}
         onChange={(event) =>
           onChange({ ...finish, doors: DOORS.find((d) => d === event.currentTarget.value) ?? 'none' })
         }
@@ -86,7 +86,7 @@ export function FinishForm({ finish, onChange }: { finish: Finish; onChange: (fi
         size="xs"
         label="Base"
         value={finish.base ?? 'plinth'}
-        data={BASES.map((value) => ({ value, label: `on ${value === 'legs' ? 'legs' : 'a plinth'}` }))}
+        data={BASES.map((value) => ({ value, label: value }))}
         onChange={(event) =>
           onChange({ ...finish, base: BASES.find((b) => b === event.currentTarget.value) ?? 'plinth' })
         }
@@ -95,7 +95,7 @@ export function FinishForm({ finish, onChange }: { finish: Finish; onChange: (fi
         size="xs"
         label="Fronts"
         value={finish.fronts ?? 'solid'}
-        data={FRONTS.map((value) => ({ value, label: `${value} fronts` }))}
+        data={FRONTS.map((value) => ({ value, label: value }))}
         onChange={(event) =>
           onChange({ ...finish, fronts: FRONTS.find((f) => f === event.currentTarget.value) ?? 'solid' })
         }

@@ -13,7 +13,7 @@ export function Why({
   children: React.ReactNode
 }) {
   return (
-    <Popover width={300} position="bottom-end" withArrow trapFocus shadow="md">
+    <Popover width={300} position="bottom-end" trapFocus shadow="md">
       <Popover.Target>
         <button type="button" className="why" aria-label={`${label}: why?`}>
           {children}

@@ -5,7 +5,7 @@ from typing import Literal, get_args
 
 from ..base import Frozen
 from ..house import HouseRules
-from ..tables import load, value
+from ..tables import value
 from .kinds import Way
 from .things import Thing
 
@@ -131,9 +131,8 @@ def layers(thing: Thing, rules: HouseRules) -> int:
 
 
 def drawer_inside(height: float) -> float:
-    """Inside height of the shallowest drawer that takes a piece of `height`; the deepest when none does."""
-    spec = load("carcase")["compartment"]["drawer"]
-    inside = [front - spec["lost_height"] for front in spec["fronts"]]
+    """Inside height, mm, of the shallowest usual drawer that takes a piece of `height`; the deepest when none does."""
+    inside = [value(f"drawer.{name}") for name in ("shallow", "middle", "deep")]
     return float(next((h for h in inside if h >= height), inside[-1]))
 
 

@@ -101,7 +101,7 @@ class Bay(Frozen):
 
     index: int = 0
     section: str = ""
-    family: str = "carcase"
+    family: str = ""
     x: int
     w: int
     y: int

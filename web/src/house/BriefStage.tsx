@@ -4,7 +4,7 @@ import { Fragment, useState } from 'react'
 
 import { said, type Schemas } from '../api/client'
 import { useVocabulary } from '../api/queries'
-import type { StageProps } from '../shell/HousePage'
+import type { StageProps } from '../shell/StageProps'
 import { Field } from '../shell/Field'
 import { TakeOut } from '../shell/TakeOut'
 import { Catalogue } from '../systems/Catalogue'

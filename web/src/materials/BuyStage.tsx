@@ -5,7 +5,7 @@ import { Link } from 'react-router'
 import type { Schemas } from '../api/client'
 import { useDesign } from '../api/queries'
 import { Fetched } from '../shell/Fetched'
-import type { StageProps } from '../shell/HousePage'
+import type { StageProps } from '../shell/StageProps'
 import { DrawingSvg } from '../sheet/DrawingSvg'
 import { Sheet } from '../sheet/Sheet'
 

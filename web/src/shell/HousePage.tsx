@@ -32,6 +32,7 @@ import { Find } from './Find'
 import { KeysHelp } from './KeysHelp'
 import { Ledger } from './Ledger'
 import { Spine } from './Spine'
+import type { StageProps } from './StageProps'
 import { isStage, STAGES, type StageId } from './stages'
 import { UndoProvider, useUndo } from './undo'
 import { useKeys } from './useKeys'
@@ -198,17 +199,6 @@ function SpacePage({ house, space, stage }: SpacePageProps) {
       </Modal>
     </div>
   )
-}
-
-export interface StageProps {
-  house: Schemas['HouseView']
-  space: Schemas['SpaceLine']
-  /** The design the ledger speaks of. */
-  design: number | null
-  onChoose: (design: number) => void
-  /** Id of what a finding points at. */
-  shown: string | null
-  onShow: (id: string | null) => void
 }
 
 function StageRoom({ stage, ...props }: StageProps & { stage: StageId }) {

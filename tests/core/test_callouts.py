@@ -23,6 +23,11 @@ class SeveralInOneBreathTests(TestCase):
         (valve,) = survey("valve at 80, 300 up, 60 x 60, out 70, access 500, called stopcock").obstacles
         self.assertEqual((valve.name, valve.projection, valve.access, valve.loose), ("stopcock", 70, 500, True))
 
+    def test_a_name_may_hold_what_else_would_be_heard(self) -> None:
+        for name in ("window over 2 doors", "socket 40 x 40 high", "Teo's valve", "Landing window, 310 mm"):
+            (made,) = survey(f"pipe at 400, 0 up, 60 x 2000, called {name}").obstacles
+            self.assertEqual((made.label, made.kind, made.x, made.width), (name, "pipe", 400, 60))
+
     def test_what_it_is_called_says_nothing_of_what_it_is(self) -> None:
         got = survey("pipe at 500, 0 up, 60 x 1200, called flow and return")
         self.assertEqual((len(got.obstacles), got.readings), (1, ()))

@@ -100,6 +100,23 @@ class CommandLineTests(TestCase):
         self.assertEqual(got.returncode, 1)
         self.assertEqual(json.loads(got.stdout)["blocked"]["subject"], "width")
 
+    def test_doors_and_budget_of_the_house_and_the_words_of_the_page(self) -> None:
+        house = {
+            "format": "pinakotheke-house-1", "name": "x", "units": "imperial",
+            "rules": {"doors": "hinged", "budget": "5"},
+            "spaces": [{"id": "closet", "name": "Closet", "survey": survey().model_dump(mode="json")}],
+            "things": [t.model_dump(mode="json") for t in WARDROBE],
+        }  # fmt: skip
+        got = run("design", "-", "--seconds", "0.3", stdin=json.dumps(house))
+        answer = json.loads(got.stdout)
+        self.assertEqual((got.returncode, answer["blocked"]["kind"]), (1, "budget"))
+        self.assertIn("more than the budget", answer["blocked"]["sentence"])
+        self.assertEqual({a["design"]["finish"]["doors"] for a in answer["alternatives"]}, {"hinged"})
+        said = " ".join(f["sentence"] for a in answer["alternatives"] for f in a["findings"])
+        self.assertNotRegex(said, r"\d mm\b")
+        self.assertTrue(all(a["hours"] > 0 for a in answer["alternatives"]))
+        self.assertTrue(all(s["sentence"] for s in answer["sensitivities"]))
+
     def test_bad_input_ends_with_2_and_a_line_per_fault(self) -> None:
         bad = {"format": "pinakotheke-house-1", "name": "", "colour": 1, "things": [{"id": "t", "count": -1}]}
         got = run("check", "-", stdin=json.dumps(bad))

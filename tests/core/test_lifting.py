@@ -75,14 +75,15 @@ class TyreTests(TestCase):
     def test_published_outside_diameters(self) -> None:
         # ETRTO Standards Manual, overall diameter of new tyres in mm, rounded there (from memory).
         for code, diameter in (("205/55 R16", 632), ("195/65R15", 635), ("175/65 R14", 584), ("225/45 ZR17", 634),
-                               ("155/70 R13", 548), ("215/60 R16", 664)):  # fmt: skip
+                               ("155/70 R13", 548), ("215/60 R16", 664), ("195/65R15C", 635), ("LT235/75R15", 734),
+                               ("185 R14", 659), ("205/55 R16 91V", 632), ("185R14C 102/100R", 659)):  # fmt: skip
             tyre = read_tyre(f"4 tyres {code}, winter")
             assert tyre is not None
             self.assertAlmostEqual(tyre.diameter, diameter, delta=1.1, msg=code)
-            self.assertEqual(tyre.size[0], float(code[:3]))
+            self.assertEqual(tyre.size[0], float(code.removeprefix("LT")[:3]))
 
     def test_what_is_no_code(self) -> None:
-        for text in ("4 tyres", "205/55", "R16", "20/5 R1"):
+        for text in ("4 tyres", "205/55", "R16", "20/5 R1", "1205/55 R16", "a 185 R1"):
             self.assertIsNone(read_tyre(text))
 
 

@@ -6,10 +6,15 @@ from unittest import TestCase
 from xml.etree import ElementTree
 
 from pypdf import PdfReader
+from pypdf._text_extraction import mult
+from reportlab.lib.units import mm
 
 from pinakotheke.core.checks import rules
 from pinakotheke.core.checks.homes import CODES, home_findings
-from pinakotheke.core.drawing import field_sheet, survey_elevation, survey_plan, to_pdf, to_svg
+from pinakotheke.core.drawing import Drawing, field_sheet, survey_elevation, survey_plan, to_pdf, to_svg
+from pinakotheke.core.drawing.models import Text, TitleBlock
+from pinakotheke.core.drawing.pdf import MARGIN, OVERLAP
+from pinakotheke.core.drawing.svg import CAPTION, INK
 from pinakotheke.core.errors import HouseFileError
 from pinakotheke.core.housefile import House, dump_house, load_house
 from pinakotheke.core.inventory.zones import Conflict, ConflictCode, Home, Reason, ReasonCode
@@ -17,7 +22,9 @@ from pinakotheke.core.survey import next_reading, slots
 from pinakotheke.core.survey.practice import true_room, true_survey
 from pinakotheke.core.words import reason_words, remedy, sentence, why
 
-from .examples import demo_house
+from .examples import PLAIN, demo_house, survey_of
+
+SVG = "{http://www.w3.org/2000/svg}"
 
 
 class DrawingTests(TestCase):
@@ -68,6 +75,63 @@ class DrawingTests(TestCase):
         space = demo_house().space("waiting-room")
         sheet = to_pdf([survey_elevation(space.survey, "imperial", "Niche", text=62)], 24, "imperial")
         self.assertIn("4 ft", PdfReader(BytesIO(sheet)).pages[0].extract_text())
+
+
+class TiledTests(TestCase):
+    """A drawing larger than the largest paper goes over sheets that overlap, each at the scale."""
+
+    def test_a_garage_at_one_to_ten_is_all_there(self) -> None:
+        wall = survey_of("wall", "width 12000 12000 12000; height 2400 2400 2400; depth 600")
+        drawing = survey_elevation(wall, "metric", "Bay")
+        pages = PdfReader(BytesIO(to_pdf([drawing], 10, "metric"))).pages
+        self.assertGreater(len(pages), 1)
+        for number, page in enumerate(pages, 1):
+            self.assertIn(f"sheet {number} of {len(pages)}, part", page.extract_text())
+        inside = [float(page.mediabox.width) - 2 * MARGIN for page in pages]
+        self.assertGreaterEqual(
+            sum(inside) - OVERLAP * (len(pages) - 1), (drawing.bounds[2] - drawing.bounds[0]) / 10 * mm
+        )
+        width = next(d for d in drawing.dimensions if d.slot and d.slot.what == "width")
+        self.assertIn(width.text, " ".join(page.extract_text() for page in pages))
+
+    def test_what_fits_one_sheet_is_not_parted(self) -> None:
+        (page,) = PdfReader(
+            BytesIO(to_pdf([survey_elevation(survey_of("recess", PLAIN), "metric", "a")], 20, "metric"))
+        ).pages
+        self.assertNotIn("part", page.extract_text())
+
+
+class ConformanceTests(TestCase):
+    """A turned word and a caption stand alike in every backend; the page's own is tested in the browser."""
+
+    DRAWN = Drawing(view="elevation", title=TitleBlock(space="a", shows="b", scale="", units="mm"),
+                    bounds=(0, 0, 1000, 1000),
+                    texts=(Text(layer="note", x=300, y=400, size=40, text="Upright", turn=90),
+                           Text(layer="note", x=500, y=600, size=40, text="Caption", caption=True)))  # fmt: skip
+
+    def test_svg(self) -> None:
+        texts = {e.text: e.attrib for e in ElementTree.fromstring(to_svg(self.DRAWN)).iter(f"{SVG}text")}
+        self.assertEqual(texts["Upright"]["transform"], "rotate(-90 300 -400)")
+        self.assertEqual((texts["Upright"]["fill"], texts["Caption"]["fill"]), (INK, CAPTION))
+        self.assertNotIn("transform", texts["Caption"])
+
+    def test_pdf(self) -> None:
+        found: dict[str, tuple[float, ...]] = {}
+        colours: list[tuple[float, ...]] = []
+
+        def visit(text: str, user: list[float], matrix: list[float], font: object, size: float) -> None:
+            if text.strip() in ("Upright", "Caption"):
+                turned = mult(matrix, user)
+                found[text.strip()] = tuple(round(v / max(abs(turned[0]), abs(turned[1])), 3) for v in turned[:2])
+
+        def operation(operator: bytes, operands: list[float], user: list[float], matrix: list[float]) -> None:
+            if operator == b"rg":
+                colours.append(tuple(round(float(v), 2) for v in operands))
+
+        page = PdfReader(BytesIO(to_pdf([self.DRAWN], 10, "metric"))).pages[0]
+        page.extract_text(visitor_text=visit, visitor_operand_before=operation)
+        self.assertEqual((found["Upright"], found["Caption"]), ((0.0, 1.0), (1.0, 0.0)))
+        self.assertIn(tuple(round(int(CAPTION[n : n + 2], 16) / 255, 2) for n in (1, 3, 5)), colours)
 
 
 class WordsTests(TestCase):

@@ -10,6 +10,7 @@ from typing import get_args
 from unittest import TestCase
 
 from pinakotheke.core.inventory.kinds import Way
+from pinakotheke.core.survey import Section
 from pinakotheke.core.systems import FAMILIES
 from pinakotheke.core.systems.roles import Fixture, Holder
 

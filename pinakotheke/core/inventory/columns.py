@@ -60,6 +60,21 @@ def guess_columns(header: Sequence[str]) -> dict[int, Column]:
     return guess_by_name(header, _NAMES)
 
 
+_UNIT = re.compile(r"\s*\((mm|cm|m|in|ft|kg|g|lbs?|oz)\)$")
+"""A unit behind the name of a column: it is that of every bare number below it."""
+_BARE = re.compile(r"\d+(?:[.,]\d+)?")
+
+
+def _with_unit(cell: str, header: str) -> str:
+    """A cell under the unit its column's name has, such as `width (in)`.
+
+    >>> _with_unit("45", "Width (cm)"), _with_unit("45 mm", "Width (cm)"), _with_unit("45", "Width")
+    ('45 cm', '45 mm', '45')
+    """
+    unit = _UNIT.search(header.strip().lower())
+    return f"{cell} {unit[1]}" if unit and _BARE.fullmatch(cell) else cell
+
+
 Meaning = TypeVar("Meaning", bound=str)
 
 
@@ -67,7 +82,7 @@ def guess_by_name(header: Sequence[str], meanings: Mapping[Meaning, tuple[str, .
     """Which column means what, by the names a meaning goes by; each meaning at most once."""
     found: dict[int, Meaning] = {}
     for number, text in enumerate(header):
-        plain = text.strip().lower().removesuffix(" (mm)").removesuffix(" (in)").removesuffix(" (kg)")
+        plain = _UNIT.sub("", text.strip().lower())
         for column, names in meanings.items():
             if column not in found.values() and (plain in names or get_close_matches(plain, names, n=1, cutoff=0.86)):
                 found[number] = column
@@ -76,13 +91,18 @@ def guess_by_name(header: Sequence[str], meanings: Mapping[Meaning, tuple[str, .
 
 
 def read_rows(rows: Sequence[Sequence[str]], columns: Mapping[int, Column], people: tuple[Person, ...], units: Units,
-              space: str, taken: frozenset[str]) -> ReadRows:  # fmt: skip
-    """Things from rows of text. A row with only a name is read as a quick-add line."""
+              space: str, taken: frozenset[str], header: Sequence[str] = ()) -> ReadRows:  # fmt: skip
+    """Things from rows of text. A row with only a name is read as a quick-add line; a unit in the header is that of the
+    bare numbers below it.
+    """
+    heads = dict(enumerate(header))
     things: list[Thing] = []
     faults: list[RowFault] = []
     used = set(taken)
     for number, cells in enumerate(rows, 2):
-        fields = {column: cells[n].strip() for n, column in columns.items() if n < len(cells)}
+        fields = {
+            column: _with_unit(cells[n].strip(), heads.get(n, "")) for n, column in columns.items() if n < len(cells)
+        }
         if not any(fields.values()):
             continue
         try:

@@ -111,7 +111,7 @@ def take(request: MemberRequest, space_id: PathId, data: Form[Matching],
         raise Invalid("No column says what the things are.", "Choose the column with their names.")
     known = frozenset(household.thing_set.values_list("key", flat=True))
     table = sent_table(file, data.text)
-    read = read_rows(table[1:], columns, rows.people_of(household), units, space.key, known)
+    read = read_rows(table[1:], columns, rows.people_of(household), units, space.key, known, table[0])
     added = actions.add_rows(request.user, space_id, read.things)
     faults = [FaultView(row=f.row, problem=f.problem, mend=f.mend) for f in read.faults]
     return 201, Taken(added=added, faults=faults, things=things_of(request, space_id))

@@ -1,5 +1,6 @@
 """What things ask of storage, worked by hand from the tables, and the quick-add line."""
 
+from typing import ClassVar
 from unittest import TestCase
 
 from pydantic import ValidationError
@@ -7,10 +8,12 @@ from pydantic import ValidationError
 from pinakotheke.core.errors import CallOutError
 from pinakotheke.core.house import HouseRules, Person
 from pinakotheke.core.inventory import demand, needs
+from pinakotheke.core.inventory.columns import Column, ReadRows, guess_columns, read_rows
 from pinakotheke.core.inventory.demand import with_reserve
 from pinakotheke.core.inventory.kinds import KINDS
 from pinakotheke.core.inventory.needs import need
 from pinakotheke.core.inventory.quickadd import quick_add
+from pinakotheke.core.lengths import Units
 
 from .examples import thing
 
@@ -149,3 +152,34 @@ class QuickAddTests(TestCase):
         ):
             with self.subTest(bad), self.assertRaises(ValidationError):
                 thing("x", **bad)  # type: ignore[arg-type]
+
+
+class ListTests(TestCase):
+    """Rows of a list: counts, masses and sizes as spreadsheets and people write them."""
+
+    COLUMNS: ClassVar[dict[int, Column]] = {0: "count", 1: "name", 2: "mass", 3: "width", 4: "depth", 5: "height"}
+
+    def read(self, *rows: str, units: Units = "metric", header: str = "") -> ReadRows:
+        cells = [row.split("|") for row in rows]
+        return read_rows(cells, self.COLUMNS, (), units, "closet", frozenset(), header.split("|"))
+
+    def test_counts_are_whole_and_anything_else_is_said(self) -> None:
+        got = self.read("12.0|shirts", "3|hats", "1,0|coats", "2.5|hats", "-3|hats", "many|hats", "1e3|hats")
+        self.assertEqual([t.count for t in got.things], [12, 3, 1])
+        self.assertEqual([f.row for f in got.faults], [5, 6, 7, 8])
+        self.assertTrue(all("is no count" in f.problem and "whole number" in f.mend for f in got.faults))
+
+    def test_a_mass_has_its_own_unit_or_the_household_s(self) -> None:
+        rows = [f"1|box|{mass}|300|300|300" for mass in ("2 lb", "1,5", "250 g", "1 lb 8 oz")]
+        self.assertEqual([round(t.mass or 0, 9) for t in self.read(*rows).things], [0.90718474, 1.5, 0.25, 0.680388555])
+        (pounds,) = self.read("1|box|10|12|12|12", units="imperial").things
+        self.assertEqual((round(pounds.mass or 0, 7), pounds.size), (4.5359237, (304.8, 304.8, 304.8)))
+        (fault,) = self.read("1|box|heavy|300|300|300").faults
+        self.assertIn("is no mass", fault.problem)
+
+    def test_a_unit_in_the_header_is_that_of_bare_numbers(self) -> None:
+        header = "Qty|Item|Weight (lb)|Width (in)|Depth (cm)|Height"
+        (made,) = self.read("1|box|10|12|30|400 mm", header=header).things
+        self.assertEqual((round(made.mass or 0, 7), made.size), (4.5359237, (304.8, 300.0, 400.0)))
+        self.assertEqual(list(guess_columns(header.split("|")).values()),
+                         ["count", "name", "mass", "width", "depth", "height"])  # fmt: skip

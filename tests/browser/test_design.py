@@ -145,7 +145,7 @@ class DesignTests(BrowserTestCase):
         self.enter_demo("layout")
         page = self.page
         page.get_by_role("button", name="What counts").click()
-        page.get_by_label("Doors of the design").select_option("hinged")
+        page.get_by_role("group", name="Finish").get_by_label("Doors").select_option("hinged")
         page.get_by_role("combobox", name="Only these families").click()
         page.get_by_role("option", name="Carcase").click()
         page.get_by_label("Doors of the design").focus()

@@ -1,12 +1,16 @@
 """The verifier passes good answers and is shown to fail on each kind of bad one."""
 
+from typing import Any
 from unittest import TestCase
 
 from pinakotheke.core.layout import Design, Unplaced, verify
 from pinakotheke.core.layout.models import Assignment
+from pinakotheke.core.layout.verify import Fault
+from pinakotheke.core.survey.square import frames
 from pinakotheke.core.systems import OnPart, Part
 
 from .examples import FOLDED, PLAIN, WARDROBE, hung, region, regions, solved, thing, wardrobe
+from .test_walkround import loft
 
 REGION = regions()
 
@@ -143,42 +147,38 @@ class WholeSpaceTests(TestCase):
             }
             self.assertTrue(codes & {"unknown", "size", "capacity"}, (container, codes))
 
-    def test_a_pull_out_in_a_corner_opens_into_the_next_run(self) -> None:
+    def test_what_a_bay_says_of_itself_counts_for_nothing(self) -> None:
         design = wardrobe()
-        drawer = next(p for p in design.parts if p.role == "drawer")
-        bays = tuple(b.model_copy(update={"blind": 200}) if b.index == drawer.bay else b for b in design.bays)
-        faults = verify(design.model_copy(update={"bays": bays}), regions(), WARDROBE)
-        self.assertIn("pull-out", {f.code for f in faults if f.where == drawer.id})
+        loose = tuple(b.model_copy(update={"z1": 9000, "blocked": (), "depth": 2000}) for b in design.bays)
+        self.assertEqual(verify(design.model_copy(update={"bays": loose}), regions(), WARDROBE), ())
+        drawer = next(p for p in design.parts if p.role == "rail")
+        up = tuple(p.model_copy(update={"z": p.z + 700}) if p.id == drawer.id else p for p in design.parts)
+        told = verify(design.model_copy(update={"bays": loose, "parts": up}), regions(), WARDROBE)
+        self.assertTrue(told, "a taller bay was only said")
+        row = design.rows[0].row
+        fewer = design.rows[0].model_copy(update={"row": row.model_copy(update={"widths": row.widths[:1]})})
+        codes = {f.why for f in verify(design.model_copy(update={"rows": (fewer,)}), regions(), WARDROBE)}
+        self.assertIn("other bays", codes)
 
-    def test_parts_of_two_walls_in_one_corner_are_found_in_the_plan(self) -> None:
-        from .test_walkround import loft
-
+    def corner(self, **of_the_next: Any) -> tuple[list[Fault], Part]:
+        """A tray at the end of wall A and a panel on wall B beside it: what is wrong, and the tray."""
         task, design = loft()
         self.assertEqual(verify(design, task.envelopes, task.things, task.survey), ())
+        end = int(next(f for f in frames(task.survey) if f.section == "A").length)
         last = max((p for p in design.parts if p.section == "A" and p.d > 200), key=lambda p: p.x + p.w)
-        into = last.model_copy(
-            update={
-                "id": "stray",
-                "section": "B",
-                "x": 40,
-                "y": 20,
-                "z": last.z,
-                "w": 400,
-                "d": 400,
-                "fixed_to": "wall",
-                "bay": None,
-                "role": "panel",
-                "item": "cleat.panel",
-            }
-        )
-        end = next(
-            f
-            for f in __import__("pinakotheke.core.survey.square", fromlist=["frames"]).frames(task.survey)
-            if f.section == "A"
-        ).length
-        moved = last.model_copy(update={"x": int(end) - last.w - 5})
-        parts = (*(moved if p.id == last.id else p for p in design.parts), into)
-        faults = verify(design.model_copy(update={"parts": parts}), task.envelopes, task.things, task.survey)
+        beside = last.model_copy(update={"id": "stray", "section": "B", "role": "panel", "bay": None, "w": 300})
+        tray = last.model_copy(update={"id": "tray", "role": "tray", "bay": None, "x": end - last.w - 5})
+        parts = (*(p for p in design.parts if p.id != last.id), tray, beside.model_copy(update=of_the_next))
+        return list(verify(design.model_copy(update={"parts": parts}), task.envelopes, task.things, task.survey)), tray
+
+    def test_a_pull_out_in_a_corner_opens_into_the_next_run(self) -> None:
+        for x, meets in ((700, True), (3000, False)):
+            faults, tray = self.corner(x=x, y=20, d=400)
+            found = [f for f in faults if (f.code, f.why, f.where) == ("pull-out", "corner", tray.id)]
+            self.assertEqual([f.other for f in found], ["stray"] if meets else [])
+
+    def test_parts_of_two_walls_in_one_corner_are_found_in_the_plan(self) -> None:
+        faults, _ = self.corner(x=40, y=20, w=400, d=400)
         self.assertTrue([f for f in faults if f.code == "overlap" and f.why == "corner"])
 
     def test_a_board_without_its_notch_meets_the_pipe(self) -> None:

@@ -30,8 +30,6 @@ Inside = Literal["hatch", "silhouettes", "bare"]
 GAP = 420.0
 """Between walls that are unfolded side by side, mm on the drawing."""
 BOARD, DRAWERS_ABREAST = 18.0, 2
-SHELVES = frozenset({"level", "stack"})
-"""Kinds of section that lie above each other in one cabinet."""
 
 
 def design_elevation(design: Design, survey: Survey, things: tuple[Thing, ...], units: Units, space: str,
@@ -42,14 +40,14 @@ def design_elevation(design: Design, survey: Survey, things: tuple[Thing, ...], 
     """
     names = {t.id: t for t in things}
     sections = [s for s in survey.parts if s.id in design.sections] or [survey.main]
-    size = text or text_height(survey) * max(1.0, len([s for s in sections if s.kind not in SHELVES]) ** 0.6)
+    size = text or text_height(survey) * max(1.0, len([s for s in sections if not s.traits.shelf]) ** 0.6)
     drawn: list[tuple[Section, float, float]] = []
     canvases: list[Canvas] = []
     for n, section in enumerate(sections):
         one = Canvas(size, units)
         width, height = _wall(one, survey, section)
         part_design = design.in_section(section.id)
-        flat = section.kind == "drawer"
+        flat = section.traits.from_above
         for part in part_design.parts:
             if part.role not in HIDING:
                 _part(one, part, flat)
@@ -60,8 +58,8 @@ def design_elevation(design: Design, survey: Survey, things: tuple[Thing, ...], 
         for part in part_design.parts:
             if part.role in HIDING:
                 _door(one, part, doors)
-        upon = section.kind in SHELVES and n > 0 and sections[n - 1].kind in SHELVES
-        piled = upon or (section.kind in SHELVES and n + 1 < len(sections) and sections[n + 1].kind in SHELVES)
+        upon = section.traits.shelf and n > 0 and sections[n - 1].traits.shelf
+        piled = upon or (section.traits.shelf and n + 1 < len(sections) and sections[n + 1].traits.shelf)
         if dimensioned:
             _dimensions(one, design, section, width, height, flat=flat, upon=upon)
         for mark in marks:
@@ -89,9 +87,9 @@ def _places(drawn: list[tuple[Section, float, float]], size: float) -> Iterator[
     drawers = 0
     for n, (section, width, height) in enumerate(drawn):
         before, before_width, before_height = drawn[n - 1] if n else (None, 0.0, 0.0)
-        beside = section.kind == "drawer" and before is not None and before.kind == "drawer"
+        beside = section.traits.from_above and before is not None and before.traits.from_above
         label = 0.0
-        if section.kind in SHELVES and before is not None and before.kind in SHELVES:
+        if section.traits.shelf and before is not None and before.traits.shelf:
             z += before_height + BOARD
         elif beside and drawers % DRAWERS_ABREAST:
             x += before_width + GAP / 2 + size * 2
@@ -101,7 +99,7 @@ def _places(drawn: list[tuple[Section, float, float]], size: float) -> Iterator[
             x, z, drawers = (right + GAP + size * 2 if n else 0.0), 0.0, 0
             first = x
         drawers += 1
-        if section.kind in SHELVES:
+        if section.traits.shelf:
             label = size * GLYPH * len(section.label)
         right = max(right, x + width + label)
         yield x, z
@@ -109,19 +107,19 @@ def _places(drawn: list[tuple[Section, float, float]], size: float) -> Iterator[
 
 def _wall(canvas: Canvas, survey: Survey, section: Section) -> tuple[float, float]:
     """What stands around a section: a wall with floor and ceiling, or the box of a level or a drawer."""
-    if section.kind == "run":
+    if section.at_wall:
         width, height = shell(canvas, survey, section)
         if section.id == survey.main.id:
             opening(canvas, survey.only(), width, height)
         return width, height
     one = survey.only(section.id)
     width = one.least("width") or 600.0
-    height = (one.least("depth") if section.kind == "drawer" else one.least("height")) or 300.0
+    height = (one.least("depth") if section.traits.from_above else one.least("height")) or 300.0
     for x, y, w, h in ((-BOARD, -BOARD, width + 2 * BOARD, BOARD), (-BOARD, 0, BOARD, height),
                        (width, 0, BOARD, height), (-BOARD, height, width + 2 * BOARD, BOARD)):  # fmt: skip
         canvas.rect("wall", x, y, w, h, weight="medium", cut=True)
     for o in one.obstacles:
-        if section.kind == "drawer":
+        if section.traits.from_above:
             canvas.rect("obstacle", o.x, o.y, o.width, o.projection, of=o.id)
         else:
             obstacle_front(canvas, o, height)
@@ -135,7 +133,7 @@ def design_plan(design: Design, survey: Survey, units: Units, space: str, date: 
     one = survey.only()
     width = one.least("width") or NOMINAL["width"]
     depth = max(one.values("depth"), default=NOMINAL["depth"])
-    if survey.main.kind != "run":
+    if not survey.main.at_wall:
         return _flat_plan(design, survey, units, space, date, canvas)
     placed = {f.section: f for f in plan_walls(canvas, survey)}
     front = -depth if survey.is_open_fronted else reach_in_walls(canvas, survey, width, depth)[2]
@@ -368,5 +366,5 @@ def _dimensions(canvas: Canvas, design: Design, section: Section, width: float, 
     top = max((p.z + p.h for p in parts if not design.family_of(p).hangs_over), default=0)
     if top > BOARD:
         canvas.upright(-60 - step * 0.7, 0, top, top, "height of the parts", from_x=-60)
-    if section.kind == "run":
+    if section.at_wall:
         canvas.upright(width + 60 + step, 0, height, height, "ceiling", from_x=width + 60)

@@ -5,7 +5,7 @@ from ..survey.drawers import drawer_sizes
 from .survey_sheet import SurveySheet
 from .walls import obstacle_front
 
-NOMINAL = {"width": 450.0, "height": 120.0, "depth": 480.0, "level": 320.0}
+NOMINAL = {"width": 450.0, "depth": 480.0}
 """Sizes drawn for what has not been read, mm."""
 BOARD = 18.0
 TEXTS_HIGH = 20
@@ -13,16 +13,13 @@ TEXTS_HIGH = 20
 
 def _sizes(survey: Survey, section: Section) -> tuple[float, float, float]:
     one = survey.only(section.id)
-    nominal_height = NOMINAL["level" if section.kind == "level" else "height"]
-    if section.kind in ("door back", "void"):
-        nominal_height = NOMINAL["depth"]
-    return (one.least("width") or NOMINAL["width"], one.least("height") or nominal_height,
+    return (one.least("width") or NOMINAL["width"], one.least("height") or section.traits.usual_height,
             one.least("depth") or NOMINAL["depth"])  # fmt: skip
 
 
 def _stack(survey: Survey, section: Section) -> tuple[Section, ...]:
     """What is drawn with a section: the drawers of a chest, the levels of a cabinet; a void stands alone."""
-    if section.kind in ("level", "drawer"):
+    if section.traits.pile:
         return tuple(s for s in survey.parts if s.kind == section.kind)
     return (section,)
 
@@ -37,8 +34,8 @@ def elevation(sheet: SurveySheet, section: Section) -> None:
     """The stack from the front, each section with its width and height: drawers from the top, levels from below."""
     survey = sheet.survey
     rows = _stack(survey, section)
-    if section.kind == "drawer":
-        rows = rows[::-1]  # drawers are counted from the top
+    if section.traits.pile == "down":
+        rows = rows[::-1]  # they are counted from the top
     z = 0.0
     for row in rows:
         width, height, _ = _sizes(survey, row)
@@ -78,7 +75,7 @@ def plan(sheet: SurveySheet, section: Section) -> None:
     sheet.rect("wall", -BOARD, 0, width + 2 * BOARD, BOARD, weight="medium", cut=True)
     for x in (-BOARD, width):
         sheet.rect("wall", x, -depth, BOARD, depth, weight="medium", cut=True)
-    sheet.rect("wall", -BOARD, -depth - BOARD, width + 2 * BOARD, BOARD, weight="medium", cut=section.kind == "drawer")
+    sheet.rect("wall", -BOARD, -depth - BOARD, width + 2 * BOARD, BOARD, weight="medium", cut=section.traits.from_above)
     for o in sheet.survey.only(section.id).obstacles:
         sheet.rect("obstacle", o.x, -o.y - o.projection, o.width, o.projection, of=o.id)
     for face, y in (("back", -depth * 0.36), ("front", -depth * 0.88), (None, -depth * 0.5)):

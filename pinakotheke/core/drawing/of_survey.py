@@ -18,7 +18,7 @@ TEXTS_HIGH, TEXTS_WIDE = 32, 26
 def text_height(survey: Survey, section_id: str = "") -> float:
     """Height of text in mm for the elevation of a section."""
     section = survey.section(section_id)
-    if section.kind != "run":
+    if not section.at_wall:
         return of_inside.text_height(survey, section)
     width, height = run_sizes(survey, section)
     return max(height, width * 0.9) / TEXTS_HIGH
@@ -41,7 +41,7 @@ def survey_elevation(survey: Survey, units: Units, space: str, date: str = "", t
     """One wall from the front, or the levels and drawers of a piece of furniture."""
     section = survey.section(section_id)
     sheet = SurveySheet(survey, units, text or text_height(survey, section.id))
-    if section.kind != "run":
+    if not section.at_wall:
         of_inside.elevation(sheet, section)
         return sheet.drawing("elevation", _title(space, "Elevation as measured", units, date))
     width, height = shell(sheet, survey, section)
@@ -138,7 +138,7 @@ def survey_plan(survey: Survey, units: Units, space: str, date: str = "", text: 
                 section_id: str = "") -> Drawing:  # fmt: skip
     """Seen from above, the main wall at the top: every run, depths, returns, opening and door."""
     section = survey.section(section_id)
-    if section.kind != "run":
+    if not section.at_wall:
         sheet = SurveySheet(survey, units, text or text_height(survey, section.id))
         of_inside.plan(sheet, section)
         return sheet.drawing("plan", _title(space, f"Plan of {section.label}", units, date))

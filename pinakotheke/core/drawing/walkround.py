@@ -74,7 +74,7 @@ def _placed(design: Design, survey: Survey) -> dict[str, tuple[Frame, float]]:
             continue
         one = survey.only(section.id)
         width, height = one.least("width") or 600.0, one.least("height") or 300.0
-        if section.kind in ("level", "stack"):
+        if section.traits.shelf:
             found[section.id] = (Frame(section=section.id, origin=(0, 0), turn=0, length=width), z)
             z += height + 18
             x = max(x, width + 200)
@@ -85,10 +85,10 @@ def _placed(design: Design, survey: Survey) -> dict[str, tuple[Frame, float]]:
 
 
 def _boxes(design: Design, survey: Survey, section: str, things: dict[str, Thing]) -> Iterator[Box]:
-    one, kind = survey.only(section), survey.section(section).kind
+    one, traits = survey.only(section), survey.section(section).traits
     width, height = one.least("width") or 1800.0, one.least("height") or 2400.0
     deep = max((p.y + p.d for p in design.parts if p.section == section), default=600)
-    if kind in ("run", "level", "stack"):
+    if traits.walled:
         for n, (x, w, h) in enumerate(_wall(survey, section, width, height)):
             yield Box(name=f"wall {section} {n}", colour="wall", x=x, y=-WALL, z=0, w=w, d=WALL, h=h)
     yield Box(name=f"floor {section}", colour="floor", x=0, y=-WALL, z=-FLOOR, w=width, d=deep + WALL, h=FLOOR)

@@ -30,10 +30,10 @@ def allowed(rules: HouseRules, ranges: Iterable[Range] = ()) -> tuple[str, ...]:
 
 
 def feet_of(survey: Survey) -> dict[str, int]:
-    """Height above the floor of every section that is a level or a drawer, mm."""
+    """Height above the floor of every section in a piece of furniture, mm."""
     return {
         s.id: int(max(survey.values("shelf height", section=s.id), default=0.0))
-        for s in survey.parts if s.kind in ("level", "drawer", "stack")
+        for s in survey.parts if not s.at_wall
     }  # fmt: skip
 
 
@@ -89,7 +89,7 @@ def _mixed(family: Family, made: list[Fill], others: list[Family], section: Sect
         o for o in sorted(others, key=lambda o: o.companion)
         if o.companion and (section.slope != "none" or lacks & {w for s in o.specs.values() for w in s.ways})
     ]  # fmt: skip
-    if not useful or section.kind not in ("run", "void"):
+    if not useful or not section.traits.roomy:
         return []
     found = []
     for fill in made[: 6 * RANKED]:
@@ -126,7 +126,7 @@ def _combined(by_section: _BySection) -> list[tuple[Fill, ...]]:
                     options = options or next(iter(fills.values()))
                     chosen.append(options[min(rank, len(options) - 1)])
                 found.append(tuple(chosen))
-    if all(section.kind == "run" for section, _ in ranked):
+    if all(section.at_wall for section, _ in ranked):
         for _, fills in ranked:
             found += [(fill,) for options in fills.values() for fill in options[:2]]
         for skipped in range(len(ranked)):

@@ -1,8 +1,9 @@
 """Proof that a design stands: written apart from the search and using none of its code.
 
-It takes only the placed parts, the assignments, the things and the envelopes, and works every clearance out again
-from the family's own rules (`takes`, `capacity`, `rating`, `clear_width`) and from `fits`. Touching is allowed;
-sharing volume is not.
+It takes only the placed parts, the rows they stand in, the assignments, the things, the envelopes and the survey, and
+works everything out again: what a bay is (its clear heights, what closes them, how deep one may hang) from the family's
+own geometry, and clearances from its own rules (`takes`, `capacity`, `rating`) and from `fits`; what a bay of the design
+says of itself counts for nothing. Touching is allowed; sharing volume is not.
 """
 
 from collections import Counter, defaultdict
@@ -16,7 +17,7 @@ from ..base import Frozen
 from ..inventory import Thing
 from ..survey import ClosedRegion, Envelope, Survey
 from ..survey.square import Frame, frames
-from ..systems import HOLDERS, PULL_OUTS, Family, Part
+from ..systems import HOLDERS, PULL_OUTS, Bay, Family, Part
 from ..systems.roles import ENCLOSING, HIDING, UPRIGHTS
 from .fits import Ask, ask, misfit, position
 from .models import Design
@@ -57,6 +58,7 @@ def verify(design: Design, envelopes: Mapping[str, Envelope], things: tuple[Thin
     if absent:
         return (Fault(code="unknown", why="not measured", where=absent[0]),)
     proof = _Proof(design, envelopes, {t.id: t for t in things})
+    proof.bays_are_those_of_the_rows()
     proof.envelope_holds()
     proof.nothing_overlaps()
     proof.everything_is_carried()
@@ -64,7 +66,9 @@ def verify(design: Design, envelopes: Mapping[str, Envelope], things: tuple[Thin
     proof.compartments_hold()
     proof.all_counted()
     if survey is not None and len(design.sections) > 1:
-        proof.runs_stay_apart(frames(survey))
+        placed = frames(survey)
+        proof.runs_stay_apart(placed)
+        proof.pull_outs_clear_the_corner(placed, survey)
     return tuple(proof.faults)
 
 
@@ -72,6 +76,7 @@ class _Proof:
     def __init__(self, design: Design, envelopes: Mapping[str, Envelope], things: dict[str, Thing]) -> None:
         self.design, self.envelopes, self.things = design, envelopes, things
         self.faults: list[Fault] = []
+        self.bays = list(design.bays)
         self.parts = {p.id: p for p in design.parts}
         self.held = defaultdict(list)
         for a in design.assignments:
@@ -85,7 +90,29 @@ class _Proof:
             Fault(code=code, why=why, where=where, measured=measured, limit=limit, other=other, thing=thing)
         )
 
+    def _bay_of(self, part: Part) -> Bay:
+        assert part.bay is not None
+        return self.bays[part.bay]
+
     # -- geometry --
+
+    def bays_are_those_of_the_rows(self) -> None:
+        """Every bay anew, as its row makes it there. A design from before rows were kept is taken at its word."""
+        for standing in self.design.rows:
+            region = self.envelopes.get(standing.section)
+            if region is None:
+                continue
+            family = self.design.catalogue[standing.family]
+            made = family.bays(region, standing.row)
+            if len(made) != standing.end - standing.first or standing.end > len(self.bays):
+                self._fault(
+                    "unknown", "other bays", f"bay {standing.first + 1}", standing.end - standing.first, len(made)
+                )
+                continue
+            for index, bay in enumerate(made, standing.first):
+                was = self.bays[index]
+                facts = {"index": index, "section": standing.section, "blind": was.blind, "foot": was.foot}
+                self.bays[index] = family.finished(bay, self.design.finish).model_copy(update=facts)
 
     def envelope_holds(self) -> None:
         """Every part inside the clear region and out of every closed one, but for what is cut out of it."""
@@ -110,7 +137,7 @@ class _Proof:
             ):
                 if bad:
                     self._fault("envelope", why, part.id, measured, limit)
-            bay = self.design.bays[part.bay] if part.bay is not None and part.bay < len(self.design.bays) else None
+            bay = self.bays[part.bay] if part.bay is not None and part.bay < len(self.bays) else None
             loose = part.role == "floor" or (bay is not None and bay.loose)
             for c in e.closed:
                 if (loose and c.loose) or _stands_round(part, c, self.design.family_of(part).board):
@@ -163,10 +190,9 @@ class _Proof:
                 self._fault("support", "sides", part.id, part.x, part.x + part.w)
 
     def _meets(self, part: Part) -> bool:
-        if part.bay is None or part.bay >= len(self.design.bays):
+        if part.bay is None or part.bay >= len(self.bays):
             return False
-        bay = self.design.bays[part.bay]
-        return self.design.family_of(part).meets_sides(part, bay) and self._between_carriers(part)
+        return self.design.family_of(part).meets_sides(part, self.bays[part.bay]) and self._between_carriers(part)
 
     def _between_carriers(self, part: Part) -> bool:
         """Whether what stands at both sides of a part is really there: frames, standards, posts, gables or a wall."""
@@ -188,7 +214,7 @@ class _Proof:
         return left and right
 
     def pull_outs_come_out(self) -> None:
-        """Drawers, trays and baskets slide out clear of the returns, an open door and a neighbouring run."""
+        """Drawers, trays and baskets slide out clear of the returns and an open door."""
         for part in self.design.parts:
             if (
                 part.role not in PULL_OUTS
@@ -200,8 +226,23 @@ class _Proof:
             if not (e.pull_from <= part.x and part.x + part.w <= e.pull_to):
                 short = max(e.pull_from - part.x, part.x + part.w - e.pull_to)
                 self._fault("pull-out", "return", part.id, short, 0)
-            elif part.bay is not None and self.design.bays[part.bay].blind:
-                self._fault("pull-out", "corner", part.id, self.design.bays[part.bay].blind, 0)
+
+    def pull_outs_clear_the_corner(self, placed: tuple[Frame, ...], survey: Survey) -> None:
+        """What slides out goes past nothing of the next run: its way and their footprints in the plan, and heights."""
+        by_section = {f.section: f for f in placed}
+        next_to = {frozenset((a.id, b.id)) for a, b in pairwise(survey.runs)}
+        solid = [(p, _footprint(p, by_section[p.section])) for p in self.design.parts if p.section in by_section]
+        for part in self.design.parts:
+            if part.role not in PULL_OUTS or part.section not in by_section:
+                continue
+            way = _footprint(part.model_copy(update={"y": part.y + part.d}), by_section[part.section])
+            for other, shape in solid:
+                beside = frozenset((part.section, other.section)) in next_to
+                if beside and part.z < other.z + other.h and other.z < part.z + part.h:
+                    shared = way.intersection(shape).area
+                    if shared > CORNER_MM2:
+                        self._fault("pull-out", "corner", part.id, shared, CORNER_MM2, other=other.id)
+                        break
 
     def runs_stay_apart(self, placed: tuple[Frame, ...]) -> None:
         """Parts of two runs share no volume: their footprints in the plan, and their heights."""
@@ -221,7 +262,7 @@ class _Proof:
         """Each compartment has the length or floor, the height, the depth and the strength for what is in it."""
         taken: dict[int, list[tuple[float, float, Part]]] = defaultdict(list)
         for part in self.design.parts:
-            if part.bay is None or part.bay >= len(self.design.bays):
+            if part.bay is None or part.bay >= len(self.bays):
                 continue
             if part.role == "cover":
                 taken[part.bay].append((part.z, part.z + part.h, part))
@@ -237,7 +278,7 @@ class _Proof:
             self._headroom(bay, sorted(ranges, key=lambda r: (r[0], r[1])))
 
     def _asked(self, part: Part) -> list[Ask]:
-        family, bay = self.design.family_of(part), self.design.bay_of(part)
+        family, bay = self.design.family_of(part), self._bay_of(part)
         found = []
         for a in self.held[part.id]:
             thing = self.things.get(a.thing)
@@ -253,7 +294,7 @@ class _Proof:
         return found
 
     def _capacity(self, part: Part, asked: list[Ask]) -> None:
-        family, bay = self.design.family_of(part), self.design.bay_of(part)
+        family, bay = self.design.family_of(part), self._bay_of(part)
         amount, mass = sum(a.amount for a in asked), sum(a.mass for a in asked)
         capacity, rating = family.capacity(part.role, bay), family.rating(part, bay)
         if amount > capacity + ROUNDING:
@@ -268,7 +309,7 @@ class _Proof:
                 self._fault("headroom", "inside", part.id, clear, inside)
 
     def _headroom(self, index: int, ranges: list[tuple[float, float, Part]]) -> None:
-        bay = self.design.bays[index]
+        bay = self.bays[index]
         family: Family = self.design.family_of(bay)
         for (_, top, low), (foot, _, high) in pairwise(ranges):
             if top > foot + ROUNDING:

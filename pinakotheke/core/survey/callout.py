@@ -68,7 +68,7 @@ _MORE: dict[str, tuple[str, ...]] = {
 
 def examples_for(survey: Survey) -> tuple[str, ...]:
     """What may be said in this kind of space, its own words first."""
-    if survey.main.kind != "run":
+    if not survey.main.at_wall:
         plain = ("width 412 413 411 not 421", "height 96 95", "depth 480 478")
         return (*_MORE.get(survey.kind, ()), plain[1], plain[2])
     return (*_MORE.get(survey.kind, ()), *EXAMPLES)

@@ -50,7 +50,7 @@ class Extent(Frozen):
 def closed_regions(survey: Survey, section: Section, extent: Extent) -> tuple[ClosedRegion, ...]:
     """All regions closed to fixed parts of one section."""
     found = [r for o in survey.obstacles if o.section == section.id for r in of_obstacle(o, extent)]
-    if section.kind == "run":
+    if section.at_wall:
         found += _door_swing(survey, section, extent)
         found += _slope(survey, section, extent)
         found += _from_plan(survey, section, extent)

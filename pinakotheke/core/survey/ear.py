@@ -3,16 +3,21 @@
 import re
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from functools import cache
 from itertools import count
 
 from ..errors import CallOutError
 from ..lengths import Length, Units, scan_lengths, with_unit
 from .heard import CallOut
 from .models import ZERO_ALLOWED, Reading, Survey, What
+from .sections import section_kinds
 
-_SECTION = re.compile(
-    r"^(?:(?P<kind>wall|run|drawer|level|door\s+back|void)\s+)?(?P<name>[a-z]|\d{1,2})\s*(?P<colon>:)?(?:\s+|$)", re.I
-)
+
+@cache
+def _section_named(kinds: tuple[str, ...]) -> re.Pattern[str]:
+    """The beginning of a line that says which section is meant."""
+    names = "|".join(re.escape(kind).replace(r"\ ", r"\s+") for kind in kinds)
+    return re.compile(rf"^(?:(?P<kind>{names})\s+)?(?P<name>[a-z]|\d{{1,2}})\s*(?P<colon>:)?(?:\s+|$)", re.I)
 
 
 @dataclass(frozen=True)
@@ -67,13 +72,14 @@ class Ear:
         raise CallOutError(clause.said, problem, "Say for instance: width 1846 1849 1843.")
 
     def _listen_for_section(self, text: str) -> str:
-        match = _SECTION.match(text)
+        spoken = {kind: {kind, traits.called, *traits.said} for kind, traits in section_kinds().items()}
+        match = _section_named(tuple(sorted(set().union(*spoken.values())))).match(text)
         if match is None or not (match["kind"] or match["colon"]):
             return text
-        name, kind = match["name"], re.sub(r"\s+", " ", match["kind"] or "")
+        name, kind = match["name"].lower(), re.sub(r"\s+", " ", match["kind"] or "").lower()
         for section in self.survey.parts:
             own = section.id.rpartition("-")[2].lower()
-            if own == name and kind in ("", "wall" if section.kind == "run" else section.kind, section.kind):
+            if own == name and (not kind or kind in spoken[section.kind]):
                 self.section = section.id
                 return text[match.end() :].strip()
         known = ", ".join(s.label for s in self.survey.parts)

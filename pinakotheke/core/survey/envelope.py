@@ -183,7 +183,7 @@ def _height(survey: Survey, one: Survey, section: Section) -> float | None:
 
 def _allowances(section: Section, rules: HouseRules) -> tuple[float, float, float]:
     """Free millimetres at the left, at the right, and of the school: an insert needs its play, an open end none."""
-    if section.kind != "run":
+    if not section.at_wall:
         play = value("survey.insert_play") / 2
         return play, play, play
     allowance = rules.fit_allowance
@@ -200,7 +200,7 @@ def _why_width(width: float, rules: HouseRules, allowance: float, skirting: floa
 
 
 def _liner(one: Survey, section: Section) -> float:
-    return max(one.values("liner"), default=value("survey.liner")) if section.kind == "drawer" else 0.0
+    return max(one.values("liner"), default=value("survey.liner")) if section.traits.lined else 0.0
 
 
 def _levels(one: Survey, height: float) -> tuple[LevelWidth, ...]:

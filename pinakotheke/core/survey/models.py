@@ -3,10 +3,19 @@
 from functools import cache
 from typing import Annotated, Any, Literal, Self, get_args
 
-from pydantic import Field, StringConstraints, ValidationInfo, field_validator, model_validator
+from pydantic import (
+    AfterValidator,
+    Field,
+    StringConstraints,
+    ValidationInfo,
+    WithJsonSchema,
+    field_validator,
+    model_validator,
+)
 
 from ..base import LONGEST_MM, AtMost, Frozen, Id, Mm, PositiveMm
 from ..tables import load
+from .sections import SectionKind, known_kind, section_kinds
 
 SpaceKind = Literal[
     "reach-in closet", "recess", "wall", "walk-in L", "walk-in U", "under a stair", "under a roof",
@@ -155,7 +164,7 @@ class Section(Frozen):
     """
 
     id: Id
-    kind: Literal["run", "level", "drawer", "door back", "void", "stack"] = "run"
+    kind: Annotated[str, AfterValidator(known_kind), WithJsonSchema({"enum": [*section_kinds()]})] = "run"
     name: Short = ""
     left: Literal["wall", "open"] = "wall"
     right: Literal["wall", "open"] = "wall"
@@ -170,7 +179,17 @@ class Section(Frozen):
     @property
     def label(self) -> str:
         """Its name, or what people call it: `wall B`, `drawer 2`."""
-        return self.name or f"{'wall' if self.kind == 'run' else self.kind} {self.id.rpartition('-')[2]}"
+        return self.name or f"{self.traits.called} {self.id.rpartition('-')[2]}"
+
+    @property
+    def traits(self) -> SectionKind:
+        """What its kind is."""
+        return section_kinds()[self.kind]
+
+    @property
+    def at_wall(self) -> bool:
+        """Whether it is a run of wall, fitted from floor to ceiling, and not a place in a piece of furniture."""
+        return self.traits.at_wall
 
 
 @cache
@@ -218,7 +237,7 @@ class Survey(Frozen):
     @property
     def runs(self) -> tuple[Section, ...]:
         """The stretches of wall, clockwise."""
-        return tuple(s for s in self.parts if s.kind == "run")
+        return tuple(s for s in self.parts if s.at_wall)
 
     @property
     def main(self) -> Section:

@@ -67,7 +67,7 @@ def slots(survey: Survey, section_id: str | None = None) -> tuple[Slot, ...]:
     for section in survey.parts:
         if section_id is not None and section.id != survey.section(section_id).id:
             continue
-        rows = list(_of_run(survey, section) if section.kind == "run" else _of_inside(section))
+        rows = list(_of_run(survey, section) if section.at_wall else _of_inside(section))
         for row in rows:
             label = f"{section.label}: {row.label}" if many else row.label
             found.append(row.model_copy(update={"section": section.id, "label": label}))
@@ -154,34 +154,8 @@ def _of_floor(one: Survey) -> Iterator[Slot]:
 
 
 def _of_inside(section: Section) -> Iterator[Slot]:
-    """A drawer, a shelf level, a void or a door back: inside sizes, and what limits the reach. A stack has none of its
-    own: its levels were read.
-    """
-    if section.kind == "stack":
-        return
-    name = "inside " if section.kind == "drawer" else ""
-    faces = (("back", "at the back"), ("front", "at the front"))
-    if section.kind in ("level", "drawer"):
-        for face, where in faces:
-            yield Slot.model_validate({"what": "width", "face": face, "label": f"{name}width, {where}",
-                                       "how": "Between the sides, below any runner or screw head."})  # fmt: skip
-        for what, how in (("depth", "Inside of the front to the back."), ("height", "Clear, to what is above.")):
-            for side in ("left", "right"):
-                yield Slot.model_validate({"what": what, "side": side, "label": f"{name}{what}, {side}", "how": how})
-    else:
-        sizes: tuple[tuple[What, str], ...] = (
-            ("width", "Clear."), ("height", "Clear."), ("depth", "Clear; of a door back: left when the door is shut."),
-        )  # fmt: skip
-        for size, how in sizes:
-            yield Slot(what=size, label=size, how=how)
-    if section.kind == "level":
-        yield Slot(what="shelf height", label="shelf, height above the floor", how="Floor to the top of the shelf.",
-                   needed=False)  # fmt: skip
-    if section.kind == "drawer":
-        yield Slot(what="opens", label="opens by", how="Pull it to its stop; from its closed to its open front.")
-        yield Slot(what="overhang", label="overhang of the top", needed=False,
-                   how="How far the top stands out over the front of the drawer.")  # fmt: skip
-        yield Slot(what="liner", label="liner, thickness", how="Laid flat and pressed down.", needed=False)
+    """What the kind of a drawer, a shelf level, a void or a door back asks for: sizes, and what limits the reach."""
+    yield from (Slot.model_validate(row.model_dump()) for row in section.traits.readings)
 
 
 def missing(survey: Survey, section_id: str | None = None) -> tuple[Slot, ...]:

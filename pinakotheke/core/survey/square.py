@@ -80,7 +80,7 @@ def fitted_depth(survey: Survey, section_id: str = "") -> float | None:
     past keeps the usual depth when nothing is said; None where nothing is known.
     """
     section = survey.section(section_id)
-    usual = value("survey.run_depth") if section.kind == "run" and survey.is_open_fronted else None
+    usual = value("survey.run_depth") if section.at_wall and survey.is_open_fronted else None
     known = [d for d in (survey.only(section.id).least("depth"), section.depth or usual) if d is not None]
     return min(known, default=None)
 
@@ -129,7 +129,7 @@ NOMINAL_LENGTH = 1800.0
 def frames(survey: Survey) -> tuple[Frame, ...]:
     """Every run in the plan, clockwise. Corners that were not read are taken as square."""
     runs, main = survey.runs, survey.main
-    if main.kind != "run":
+    if not main.at_wall:
         return ()
     lengths = {r.id: survey.least("width", section=r.id) or NOMINAL_LENGTH for r in runs}
     at = runs.index(main)

@@ -20,7 +20,7 @@ def plain(what: What) -> Reader:
 
 
 def _is_run(ear: Ear, clause: Clause) -> bool:
-    return ear.survey.section(clause.section).kind == "run"
+    return ear.survey.section(clause.section).at_wall
 
 
 def width(ear: Ear, clause: Clause) -> CallOut:
@@ -32,7 +32,7 @@ def width(ear: Ear, clause: Clause) -> CallOut:
             rows = [ear.reading(clause, "width", n, face=f) for f, n in zip(("back", "front"), lengths, strict=True)]
             return ear.call(clause, rows)
         known = face if clause.words & {"front", "back"} else None
-        if known is None and ear.survey.section(clause.section).kind in ("drawer", "level"):
+        if known is None and any(row.face for row in ear.survey.section(clause.section).traits.readings):
             known = "back"
         return ear.call(clause, [ear.reading(clause, "width", n, face=known) for n in lengths])
     if level is None and len(lengths) == 1 and ear.survey.section(clause.section).slope != "none":

@@ -8,6 +8,7 @@ from .ear import Clause, Ear
 from .heard import CallOut
 from .models import OBSTACLE_KINDS, Car, Door, OverheadDoor, Section
 from .obstacles import OPTIONS, usual_obstacle
+from .sections import section_kinds
 
 _BY = r"[x×]"
 OBSTACLES = frozenset(w for kind in OBSTACLE_KINDS for w in kind.split() if kind not in ("door", "skirting"))
@@ -145,7 +146,7 @@ def end(ear: Ear, clause: Clause) -> CallOut:
 
 def shelf(ear: Ear, clause: Clause) -> CallOut:
     section = ear.survey.section(clause.section)
-    if section.kind != "level":
+    if not section.traits.asks("shelf height"):
         raise CallOutError(clause.said, f"{section.label} is no shelf level", "Say level 2: shelf 820 up.")
     if clause.words & {"movable", "fixed"}:
         movable = "movable" in clause.words
@@ -171,20 +172,21 @@ def lining(ear: Ear, clause: Clause) -> CallOut:
 
 
 def new_section(ear: Ear, clause: Clause) -> CallOut:
-    names = {"drawer": "drawer", "level": "level", "wall": "run", "run": "run", "back": "door back", "void": "void"}
+    names = {word: kind for kind, traits in section_kinds().items() for word in traits.said}
     word = clause.pick(tuple(names))
     if word is None:
-        raise CallOutError(clause.said, "what is new?", "Say new drawer, new level, new wall, new door back, new void.")
+        known = ", ".join(f"new {traits.called}" for traits in section_kinds().values() if traits.said)
+        raise CallOutError(clause.said, "what is new?", f"Say {known}.")
     kind, taken = names[word], {s.id for s in ear.survey.parts}
-    if kind == "run":
+    if section_kinds()[kind].at_wall:
         fresh = next(c for c in "ABCDEFGH" if c not in taken)
     else:
         stem = kind.replace(" ", "-")
         fresh = next(f"{stem}-{n}" for n in range(1, 50) if f"{stem}-{n}" not in taken)
     parts = list(ear.survey.parts)
-    if kind == "run":
+    if section_kinds()[kind].at_wall:
         # The new wall goes on clockwise from the last one: they meet in a corner.
-        last = max(n for n, s in enumerate(parts) if s.kind == "run") if ear.survey.runs else -1
+        last = max(n for n, s in enumerate(parts) if s.at_wall) if ear.survey.runs else -1
         if last >= 0:
             parts[last] = parts[last].model_copy(update={"corner": "mine", "right": "wall"})
         parts.insert(last + 1, Section(id=fresh, right="open"))

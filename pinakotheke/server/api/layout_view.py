@@ -291,7 +291,7 @@ class Scene:
             plan=design_plan(design, self.survey, self.units, self.space.name, self.today),
             parts=[self._part(design, p) for p in design.parts if p.role in HOLDERS or p.role in MOVABLE],
             bays=[self._bay(design, n) for n in range(len(design.bays))],
-            flat=not any(s.kind == "run" for s in self.survey.parts),
+            flat=not any(s.at_wall for s in self.survey.parts),
             unplaced=[self._held(u.thing, u.count) for u in design.unplaced], without=self._without(design),
             finish=design.finish,
             weights=design.weights,

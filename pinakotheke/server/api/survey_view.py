@@ -85,7 +85,8 @@ class SectionView(Schema):
 
     id: str
     label: str
-    kind: Literal["run", "level", "drawer", "door back", "void", "stack"]
+    kind: str
+    at_wall: bool
     elevation: Drawing
     plan: Drawing
     clear: ClearView | None
@@ -216,7 +217,7 @@ def _section(row: models.Space, survey: Survey, section: Section, region: Envelo
         except PinakothekeError as error:
             problem = str(error)
     return SectionView(
-        id=section.id, label=section.label, kind=section.kind,
+        id=section.id, label=section.label, kind=section.kind, at_wall=section.at_wall,
         elevation=survey_elevation(survey, units, row.name, today, section_id=section.id),
         plan=survey_plan(survey, units, row.name, today, section_id=section.id),
         clear=_clear(region, units) if region else None, problem=problem,
@@ -266,7 +267,7 @@ def _means(survey: Survey, section: Section, region: Envelope | None, units: Uni
             if angle is not None:
                 way = "comes in" if comes_in > 0 else "goes out"
                 found.append((f"{side} corner", f"{angle:.2f}°, the side {way} {mm(abs(comes_in))} over the depth"))
-        if section.kind == "run" and section.slope == "none":
+        if section.at_wall and section.slope == "none":
             deep = region.y_to - region.y_from
             tall = highest_tilted(region, min(deep, 584), region.x_from, region.x_to)
             found.append(("can be tilted up", f"{mm(tall)} high at {mm(min(deep, 584))} deep"))
@@ -280,9 +281,9 @@ def _means(survey: Survey, section: Section, region: Envelope | None, units: Uni
         if base.plinth:
             found.append(("levelled plinth", f"out by {mm(base.out_by)}: {' + '.join(mm(n) for n in base.plinth)}"))
     way_in = survey.least("passage")
-    if way_in is not None and section.kind == "run":
+    if way_in is not None and section.at_wall:
         found.append(("turns in", f"a base up to {mm(way_in)} from corner to corner"))
-    sizes = drawer_sizes(survey, section.id) if section.kind == "drawer" else None
+    sizes = drawer_sizes(survey, section.id) if section.traits.lined else None
     if sizes:
         found += [("inside depth", mm(sizes.inside)), ("reachable depth", mm(sizes.reachable)),
                   ("for an insert", f"{mm(sizes.usable_width)} wide, {mm(sizes.usable_height)} high")]  # fmt: skip

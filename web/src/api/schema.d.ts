@@ -2591,7 +2591,7 @@ export interface components {
             /**
              * Kind
              * @default run
-             * @enum {string}
+             * @enum {unknown}
              */
             kind: "run" | "level" | "drawer" | "door back" | "void" | "stack";
             /**
@@ -2645,11 +2645,10 @@ export interface components {
             id: string;
             /** Label */
             label: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "run" | "level" | "drawer" | "door back" | "void" | "stack";
+            /** Kind */
+            kind: string;
+            /** At Wall */
+            at_wall: boolean;
             elevation: components["schemas"]["Drawing"];
             plan: components["schemas"]["Drawing"];
             clear: components["schemas"]["ClearView"] | null;
@@ -4660,7 +4659,7 @@ export interface components {
             section: string;
             /**
              * Family
-             * @default carcase
+             * @default
              */
             family: string;
             /** X */
@@ -4812,7 +4811,8 @@ export interface components {
         };
         /**
          * ClosedRegion
-         * @description A box no fixed part may enter; `why` says what for. `loose`: a basket or a trolley may stand there; `enclosed`:
+         * @description A box no fixed part may enter; `why` is the cause, by its row under `closed` in `tables/faults.toml`, `of` what
+         *     causes it, and `length` how far it goes, mm. `loose`: a basket or a trolley may stand there; `enclosed`:
          *     a frame may stand round it, if all its boards pass by and nothing in it stands before it.
          */
         ClosedRegion: {
@@ -4832,6 +4832,16 @@ export interface components {
             obstacle: string;
             /** Why */
             why: string;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * Length
+             * @default 0
+             */
+            length: number;
             /**
              * Loose
              * @default false

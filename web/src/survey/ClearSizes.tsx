@@ -34,7 +34,7 @@ export function ClearSizes({
             <dd>{clear.depth}</dd>
             <dt>height</dt>
             <dd>{clear.height}</dd>
-            {section.kind === 'run' && (
+            {section.at_wall && (
               <>
                 <dt>for what slides out</dt>
                 <dd>{clear.opening}</dd>

@@ -53,7 +53,7 @@ export function FactsForm({
         space={space}
         onChange={(kind) => void attempt(() => change.replace({ ...space.survey, kind }, kind))}
       />
-      {section.kind === 'run' && (
+      {section.at_wall && (
         <>
           <div className="form-grid">
             <NativeSelect

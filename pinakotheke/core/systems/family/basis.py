@@ -7,7 +7,7 @@ from ...survey.models import Section
 from ...tables import load
 from ..parts import Bay, Part
 from ..roles import Holder, Role
-from .models import Finish, SectionKind, Spec, Table
+from .models import Finish, Spec, Table
 
 
 class Basis:
@@ -17,7 +17,7 @@ class Basis:
     Numbers: ClassVar[type[Table]] = Table
     """The kind of table its numbers stand in."""
     table: Table
-    places: frozenset[SectionKind] = frozenset({"run"})
+    places: frozenset[str] = frozenset({"run"})
     """Kinds of section it can be put into."""
     stands: bool = False
     """Whether it stands on the floor; a household that keeps its floor clear has none of it."""

@@ -10,7 +10,6 @@ from ...errors import PinakothekeError
 from ...inventory.kinds import Way
 from ..roles import Holder
 
-SectionKind = Literal["run", "level", "drawer", "door back", "void", "stack"]
 Money = Annotated[float, Field(ge=0, le=1_000_000)]
 
 

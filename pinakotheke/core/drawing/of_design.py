@@ -6,7 +6,7 @@ open they stand aside.
 
 from collections import Counter
 from collections.abc import Iterator
-from math import cos, radians, sin, tan
+from math import radians, tan
 from typing import Literal
 
 from ..inventory import Thing
@@ -14,6 +14,7 @@ from ..inventory.needs import STORAGE_OF
 from ..layout import Design
 from ..layout.contain import lying
 from ..layout.ledger import ask_of
+from ..layout.motion import door_swing
 from ..layout.trial import TrialMark
 from ..lengths import Units
 from ..survey import Section, Survey
@@ -199,17 +200,11 @@ def _swing(canvas: Canvas, design: Design, door: Part, frame: Frame) -> None:
     if door.bay is None:
         _from_above(canvas, door, frame)
         return
-    right = door.hinge == "right"
-    hinge = (door.x + door.w, door.y) if right else (door.x, door.y)
-    tip = (hinge[0], door.y + door.w)
-    canvas.line("part", down(frame.to_plan(*hinge)), down(frame.to_plan(*tip)), of=door.id, weight="medium")
-    steps = range(0, 91, 6)
-    turn = 180.0 if right else 0.0
-    arc = [
-        (hinge[0] + door.w * cos(radians(abs(turn - a))), hinge[1] + door.w * sin(radians(abs(turn - a))))
-        for a in steps
-    ]
-    canvas.line("access", *(down(frame.to_plan(*p)) for p in arc), of=door.id, dashed=True)
+    sweep = door_swing(door)
+    assert sweep.hinge is not None
+    tip = (sweep.hinge[0], sweep.y1)
+    canvas.line("part", down(frame.to_plan(*sweep.hinge)), down(frame.to_plan(*tip)), of=door.id, weight="medium")
+    canvas.line("access", *(down(frame.to_plan(*p)) for p in sweep.arc), of=door.id, dashed=True)
 
 
 def design_section(design: Design, survey: Survey, things: tuple[Thing, ...], units: Units, space: str, bay_index: int,

@@ -49,9 +49,9 @@ class Sweep(Frozen):
         if self.hinge is None:
             return ()
         (x, y), wide = self.hinge, self.x1 - self.x0
-        way = -1 if x > self.x0 else 1
+        way, out = -1 if x > self.x0 else 1, -1 if y > self.y0 else 1
         return tuple(
-            (x + way * wide * cos(radians(a)), y + wide * sin(radians(a))) for a in range(0, 91, STEP)
+            (x + way * wide * cos(radians(a)), y + out * wide * sin(radians(a))) for a in range(0, 91, STEP)
         )  # fmt: skip
 
 

@@ -10,8 +10,10 @@ from itertools import pairwise
 from math import ceil, floor
 
 from ..base import Frozen
+from ..geometry.sweeps import Sweep
 from ..tables import load, value
 from .models import Car, Obstacle, Section, Survey
+from .motion import car_doors, door_leaves, overhead_leaf, window_leaf
 from .square import Frame, fitted_depth, frames
 
 
@@ -51,7 +53,8 @@ def closed_regions(survey: Survey, section: Section, extent: Extent) -> tuple[Cl
     """All regions closed to fixed parts of one section."""
     found = [r for o in survey.obstacles if o.section == section.id for r in of_obstacle(o, extent)]
     if section.at_wall:
-        found += _door_swing(survey, section, extent)
+        leaves = door_leaves(survey, section, extent.depth, extent.height)
+        found += [_of_sweep(leaf, "door swings", length=leaf.x1 - leaf.x0) for leaf in leaves]
         found += _slope(survey, section, extent)
         found += _from_plan(survey, section, extent)
     return tuple(found)
@@ -83,22 +86,13 @@ def of_obstacle(o: Obstacle, extent: Extent) -> Iterator[ClosedRegion]:
         zone_z = (0.0, max(row["access_height"], z[1])) if "access_height" in row else z
         yield _box((x[0] - wide, x[1] + wide), (back, min(o.y + max(o.access, o.projection), max(extent.depth, front))),
                    zone_z, o.id, "reachable", o.name, o.access, loose=o.loose, enclosed=enclosed)  # fmt: skip
-    if o.swing:
-        clear = o.swing + value("passage.door_leaf")
-        yield _box(x, (back, max(clear, front)), z, o.id, "swings", o.name, o.swing)
+    leaf = window_leaf(o)
+    if leaf:
+        yield _of_sweep(leaf, "swings", o.name, o.swing or 0.0)
 
 
-def _door_swing(survey: Survey, section: Section, extent: Extent) -> Iterator[ClosedRegion]:
-    """A door that swings into the space sweeps its leaf's width behind the opening."""
-    one = survey.only(section.id)
-    opening, door = one.least("opening width"), survey.door
-    if opening is None or door.swings != "in" or door.kind not in ("hinged", "double hinged"):
-        return
-    left = max(one.values("left return"), default=0.0)
-    leaf = opening / 2 if door.kind == "double hinged" else opening
-    yield _box((left, left + opening), (max(extent.depth - leaf, 0.0), extent.depth),
-               (0.0, one.least("opening height") or extent.height), "door",
-               "door swings", length=leaf)  # fmt: skip
+def _of_sweep(sweep: Sweep, why: str, of: str = "", length: float = 0.0) -> ClosedRegion:
+    return _box((sweep.x0, sweep.x1), (sweep.y0, sweep.y1), (sweep.z0, sweep.z1), sweep.part, why, of, length)
 
 
 def ceiling_points(survey: Survey, section: Section) -> list[tuple[float, float]]:
@@ -147,7 +141,8 @@ def _slope(survey: Survey, section: Section, extent: Extent) -> Iterator[ClosedR
 
 def car_zone(car: Car) -> tuple[tuple[float, float], tuple[float, float]]:
     """What a parked car and its open doors take of the main run's plan: x and y ranges."""
-    return (car.x - car.doors, car.x + car.width + car.doors), (car.gap, car.gap + car.length)
+    left, right = car_doors(car)
+    return (left.x0, right.x1), (left.y0, left.y1)
 
 
 def _from_plan(survey: Survey, section: Section, extent: Extent) -> Iterator[ClosedRegion]:
@@ -171,10 +166,8 @@ def _from_plan(survey: Survey, section: Section, extent: Extent) -> Iterator[Clo
         yield from _seen(main, here, zone, extent)
     if survey.overhead and len(runs) == 3:
         room = max((survey.least("width", section=r.id) or 0) for r in (runs[0], runs[2]))
-        door = survey.overhead
-        zone = _box((0, main.length), (max(room - door.reach, 0), max(room, door.reach)),
-                    (door.track, max(extent.height, door.track)), "overhead door",
-                    "overhead door", door.kind, door.track)  # fmt: skip
+        leaf = overhead_leaf(survey.overhead, main.length, room, extent.height)
+        zone = _of_sweep(leaf, "overhead door", survey.overhead.kind, survey.overhead.track)
         yield from _seen(main, here, zone, extent)
 
 

@@ -148,7 +148,7 @@ class DesignTests(BrowserTestCase):
         page.get_by_role("group", name="Finish").get_by_label("Doors").select_option("hinged")
         page.get_by_role("combobox", name="Only these families").click()
         page.get_by_role("option", name="Carcase").click()
-        page.get_by_label("Doors of the design").focus()
+        page.get_by_role("group", name="Finish").get_by_label("Doors").focus()
         page.get_by_role("button", name="Search with these").click()
         page.keyboard.press("Escape")
         card = page.locator("[data-design=cheapest]")

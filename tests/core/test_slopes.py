@@ -72,7 +72,7 @@ def solved(survey: Survey, effort: float = 0.05, seed: int = 1) -> list[Design]:
 
 
 @cache
-def mitred(left: int = 2300, right: int = 700) -> tuple[Survey, Design]:
+def mitred(left: int = 2000, right: int = 400) -> tuple[Survey, Design]:
     """A design with boards that are cut to the slope."""
     survey = under(left, right, 2600)
     return survey, next(d for d in solved(survey, 0.2) if any(p.mitre for p in d.parts))
@@ -89,7 +89,7 @@ class BoardTests(TestCase):
             self.assertEqual(verify(design, envelopes(survey, RULES), THINGS, survey), ())
 
     def test_boards_meet_the_ceiling_as_it_was_read(self) -> None:
-        for left, right in ((2300, 700), (700, 2300)):
+        for left, right in ((2000, 400), (400, 2000)):
             survey, design = mitred(left, right)
             points = ceiling_points(survey, survey.main)
             for part in design.parts:
@@ -119,7 +119,7 @@ class BoardTests(TestCase):
         longer = board.model_copy(update={"w": board.w + 60})
         bad = design.model_copy(update={"parts": tuple(longer if p.id == board.id else p for p in design.parts)})
         codes = {f.code for f in verify(bad, envelopes(survey, RULES), THINGS) if f.where == board.id}
-        self.assertIn("closed", codes)
+        self.assertTrue(codes & {"closed", "envelope"}, "it goes into the ceiling, or out at the wall")
 
     def test_storeys_are_not_mirrored_or_made_taller_by_hand(self) -> None:
         _, design = mitred()

@@ -6,7 +6,7 @@ from xml.sax.saxutils import escape, quoteattr
 from .models import Dimension, Drawing, Polyline, Rect, Text, Weight
 
 WEIGHTS: dict[Weight, float] = {"heavy": 7.0, "medium": 3.2, "fine": 1.6}
-INK, CAPTION, PAPER = "#23262B", "#5F646B", "#FFFDF8"
+INK, CAPTION, PAPER = "#23262B", "#5A5C5E", "#FFFDF8"
 PIGMENTS = {
     "hanging": "#8C3B3B", "folded": "#A67C2E", "containers": "#3F5F86", "drawers": "#6B4E37", "shoes": "#3E7257",
     "hooks": "#6E4A6B", "floor": "#5C5348", "overhead": "#46606E",

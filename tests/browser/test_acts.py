@@ -1,0 +1,107 @@
+"""What a hand does on the page: undo in the order it was asked, a finger that drags, what a drawing says turned."""
+
+import json
+from typing import Any
+
+from playwright.sync_api import Route, expect
+
+from pinakotheke.core.drawing.svg import CAPTION
+from pinakotheke.server import models
+
+from .chromium import PHONE
+from .driver import BrowserTestCase
+
+UPRIGHT = {"layer": "note", "x": 300, "y": 400, "text": "Upright", "size": 40, "anchor": "middle", "turn": 90,
+           "of": "", "halo": False, "caption": False}  # fmt: skip
+
+
+class UndoTests(BrowserTestCase):
+    def test_two_quick_undos_on_a_slow_line_take_back_two_acts_in_order(self) -> None:
+        space = self.enter_demo("house")
+        page, house = self.page, space.household
+        name = page.get_by_label("Name of the household")
+        for text in ("Halt one", "Halt two"):
+            name.fill(text)
+            name.press("Enter")
+            expect(page.get_by_role("heading", level=1)).to_contain_text(text)
+
+        def slowly(route: Route) -> None:
+            page.wait_for_timeout(300)
+            route.continue_()
+
+        page.route("**/api/households/*", slowly)
+        name.press("Tab")
+        page.locator("body").click(position={"x": 5, "y": 5})
+        page.keyboard.press("u")
+        page.keyboard.press("u")
+        expect(page.get_by_role("heading", level=1)).to_contain_text("The Halt")
+        house.refresh_from_db()
+        self.assertEqual((house.name, house.version), ("The Halt", 5))
+
+    def test_a_person_taken_out_comes_back_with_their_things(self) -> None:
+        space = self.enter_demo("house")
+        page, things = self.page, models.Thing.objects.filter(household=space.household_id)
+        person = space.household.person_set.get(name="Juna")
+        theirs = set(things.filter(owner=person.key).values_list("key", flat=True))
+        self.assertTrue(theirs)
+        page.get_by_label("Take out Juna").click()
+        expect(page.get_by_label("Take out Juna")).to_have_count(0)
+        self.assertFalse(things.filter(owner=person.key).exists())
+        page.get_by_label("Undo (u)").click()
+        expect(page.get_by_label("Take out Juna")).to_be_visible()
+        self.assertEqual(set(things.filter(owner=person.key).values_list("key", flat=True)), theirs)
+
+
+class FingerTests(BrowserTestCase):
+    size = PHONE
+
+    def test_a_finger_drags_a_shelf_and_does_not_scroll_the_page(self) -> None:
+        space = self.enter_demo("layout")
+        page = self.page
+        shelf = page.locator(".can-drag[data-part*=shelf]").first
+        shelf.scroll_into_view_if_needed()
+        box = shelf.bounding_box()
+        assert box is not None
+        cdp = page.context.new_cdp_session(page)
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        before = page.evaluate("document.querySelector('.page').scrollTop + scrollY")
+
+        def touch(kind: str, *points: tuple[float, float]) -> None:
+            cdp.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": [{"x": a, "y": b} for a, b in points]})
+
+        touch("touchStart", (x, y))
+        for step in range(1, 9):
+            touch("touchMove", (x, y - 4 * step))
+            page.wait_for_timeout(16)
+        touch("touchEnd")
+        moved: list[models.Design] = []
+        for _ in range(50):
+            moved = [d for d in models.Design.objects.filter(space=space) if d.done]
+            if moved:
+                break
+            page.wait_for_timeout(100)
+        self.assertEqual([c["do"] for c in moved[0].done], ["move"])
+        self.assertGreater(moved[0].done[0]["steps"], 0)
+        self.assertEqual(page.evaluate("document.querySelector('.page').scrollTop + scrollY"), before)
+
+
+class DrawnTests(BrowserTestCase):
+    def test_a_turned_word_and_a_caption_stand_as_on_paper(self) -> None:
+        self.enter_demo("house")
+
+        def drawn(route: Route) -> None:
+            answer = route.fetch()
+            body: Any = answer.json()
+            caption = {**UPRIGHT, "text": "Caption", "turn": 0, "caption": True, "x": 500, "y": 600}
+            body["sections"][0]["elevation"]["texts"] = [UPRIGHT, caption]
+            route.fulfill(response=answer, body=json.dumps(body))
+
+        self.page.route("**/api/spaces/*", drawn)
+        self.step_to("survey")
+        upright, caption = (self.page.locator(".sheet text").get_by_text(t, exact=True) for t in ("Upright", "Caption"))
+        expect(upright).to_have_attribute("transform", "rotate(-90 300 -400)")
+        self.assertIsNone(caption.get_attribute("transform"))
+        colour = caption.evaluate("el => getComputedStyle(el).fill")
+        red, green, blue = (int(CAPTION[n : n + 2], 16) for n in (1, 3, 5))
+        self.assertEqual(colour, f"rgb({red}, {green}, {blue})")
+        self.assertNotEqual(upright.evaluate("el => getComputedStyle(el).fill"), colour)

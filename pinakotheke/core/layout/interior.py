@@ -110,11 +110,11 @@ class Problem:
         for k, (_, spot) in enumerate(self.spots):
             bay = self.bays[spot.bay]
             family = families.of(bay)
-            price, capacity, rating, hours = component(family, spot.role, bay, spot.front)
+            price, capacity, rating, hours, _ = component(family, spot.role, bay, spot.front)
             role = "shelf" if spot.role == "base" else spot.role
             if spot.role == "base" and "shelf" in family.specs:
                 # The credit for a base is a shelf's price, so a base is reckoned as one first.
-                price = component(family, "shelf", bay, 0)[0]
+                price = component(family, "shelf", bay, 0).price
             spot_i[k, : columns.RANK] = (
                 spot.bay, CODE[role], spot.units, spot.lowest, spot.highest,
                 rows.setdefault(spot.troubles, len(rows)),
@@ -138,7 +138,7 @@ class Problem:
         for k, bay in enumerate(self.bays):
             family = self.home.families.of(bay)
             bay_i[k] = (0 if bay.locked else bay.pitches, int(bay.has_base), int(bay.loose))
-            shelf = self.home.cache.component(family, "shelf", bay, 0)[0] if "shelf" in family.specs else 0.0
+            shelf = self.home.cache.component(family, "shelf", bay, 0).price if "shelf" in family.specs else 0.0
             shelf_points = self.scale.money * shelf + self.scale.part
             across = bay.w if bay.axis != "x" else bay.depth
             bay_f[k] = (self.scale.front * across * bay.pitch / 1e4, shelf_points, shelf_points)

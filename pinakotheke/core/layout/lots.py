@@ -14,7 +14,7 @@ from ..inventory import Thing
 from ..inventory.containers import Container, boxes_for, containers, is_loose
 from ..inventory.kinds import Way
 from ..inventory.needs import ways
-from ..systems import FRONTS, HANGING, Bay, Family, Holder
+from ..systems import FRONTS, HANGING, Bay, Family, Holder, Part
 from ..tables import value
 from .fits import Ask, ask, front_for, misfit, position
 from .task import Household
@@ -84,7 +84,8 @@ def takes_one(thing: Thing, bay: Bay, home: Household) -> bool:
             for turned in (False, True) if way in TURNABLE else (False,):
                 a = ask(thing, way, role, family, bay, home.rules, 1, turned=turned)
                 if misfit(thing, way, role, a, family, bay) is None and a.amount <= family.capacity(role, bay):
-                    units, below = heights(family, role, bay, a, front_for(family, role, a))
+                    part = family.placed(bay, "x", role, bay.z0, front_for(family, role, a))
+                    units, below = heights(family, part, bay, a)
                     lowest, highest, on_floor = feet(family, role, bay, units, below)
                     if has_foot(bay, units, lowest, highest, loose=bay.loose or (on_floor and way == "floor")):
                         return True
@@ -163,8 +164,8 @@ def _rooms(thing: Thing, way: Way, turned: bool, bays: list[Bay], home: Househol
         for role in _roles(family, way, bay):
             a = ask(thing, way, role, family, bay, home.rules, 1, turned=turned)
             if misfit(thing, way, role, a, family, bay) is None:
-                component = home.cache.component(family, role, bay, front_for(family, role, a))
-                best.setdefault((bay.family, role, component[1], component[2]), (bay, role, component[1], component[2]))
+                c = home.cache.component(family, role, bay, front_for(family, role, a))
+                best.setdefault((bay.family, role, c.capacity, c.rating), (bay, role, c.capacity, c.rating))
     return list(best.values())
 
 
@@ -225,14 +226,14 @@ def _spot(thing: Thing, count: int, way: Way, role: Holder, family: Family, bay:
     if misfit(thing, way, role, a, family, bay) is not None:
         return None
     front = front_for(family, role, a)
-    _, capacity, rating, _ = home.cache.component(family, role, bay, front)
+    _, capacity, rating, _, part = home.cache.component(family, role, bay, front)
     asked = a.amount / (1 - home.rules.reserve)
     if asked > capacity >= a.amount:
         # A single wide piece may use its compartment whole: the reserve then has to come from elsewhere.
         asked = a.amount
     if asked > capacity or a.mass > rating:
         return None
-    units, below = heights(family, role, bay, a, front)
+    units, below = heights(family, part, bay, a)
     if units > bay.pitches:
         return None
     lowest, highest, on_floor = feet(family, role, bay, units, below)
@@ -268,10 +269,9 @@ def _troubles(thing: Thing, role: Holder, family: Family, bay: Bay, home: Househ
     return known
 
 
-def heights(family: Family, role: Holder, bay: Bay, a: Ask, front: int) -> tuple[int, int]:
+def heights(family: Family, part: Part, bay: Bay, a: Ask) -> tuple[int, int]:
     """(pitches in all, pitches below the part) of a compartment that holds just this."""
-    part = family.placed(bay, "x", role, bay.z0, front)
-    low, high = family.takes(part, 0 if role in FRONTS else a.clear)
+    low, high = family.takes(part, 0 if part.role in FRONTS else a.clear)
     at = position(part, bay)
-    below = ceil((at - low) / bay.pitch) if role in HANGING else 0
+    below = ceil((at - low) / bay.pitch) if part.role in HANGING else 0
     return below + ceil((high - at) / bay.pitch), below

@@ -4,14 +4,14 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from functools import cached_property
-from typing import Any
+from typing import Any, NamedTuple
 
 from ..house import HouseRules, Person
 from ..inventory import Thing
 from ..inventory.containers import Container, owned_container
 from ..inventory.owned import Owned, offers
 from ..survey import Envelope, Survey
-from ..systems import Bay, Catalogue, Family, Finish, Holder, Range
+from ..systems import Bay, Catalogue, Family, Finish, Holder, Part, Range
 from .goals import WEIGHTS
 from .models import Design, Goal, Weights
 
@@ -23,6 +23,16 @@ class Watch:
     check: Callable[[], None] = lambda: None
     progress: Callable[[float, str], None] = lambda share, what: None
     found: Callable[[Design], None] = lambda design: None
+
+
+class Compartment(NamedTuple):
+    """Price, capacity, rating and hours of a compartment, and its part as it stands at the foot of its bay."""
+
+    price: float
+    capacity: float
+    rating: float
+    hours: float
+    part: Part
 
 
 @dataclass(slots=True)
@@ -37,16 +47,17 @@ class SearchCache:
     """Whether a piece of a thing goes into a bay of a size, as far as it was asked."""
     troubles: dict[tuple[object, ...], tuple[float, ...]] = field(default_factory=dict)
     """Trouble of a thing at every foot in a bay of a kind."""
-    components: dict[tuple[object, ...], tuple[float, float, float, float]] = field(default_factory=dict)
-    """Price, capacity, rating and hours of a compartment."""
+    components: dict[tuple[object, ...], Compartment] = field(default_factory=dict)
+    """What a compartment is, costs and carries."""
 
-    def component(self, family: Family, role: Holder, bay: Bay, front: int) -> tuple[float, float, float, float]:
-        """Price, capacity, rating and hours of a compartment; every lot asks for the same few."""
+    def component(self, family: Family, role: Holder, bay: Bay, front: int) -> Compartment:
+        """A compartment of a bay; every lot asks for the same few."""
         key = (family.id, role, bay, front)
         known = self.components.get(key)
         if known is None:
             c = family.component(role, bay, front)
-            known = self.components[key] = (float(c.price), c.capacity, c.rating, c.hours)
+            part = family.placed(bay, "x", role, bay.z0, front)
+            known = self.components[key] = Compartment(float(c.price), c.capacity, c.rating, c.hours, part)
         return known
 
 

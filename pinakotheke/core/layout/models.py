@@ -9,7 +9,7 @@ from ..house import HouseRules
 from ..inventory.containers import Container, containers
 from ..inventory.kinds import Way
 from ..survey import Envelope
-from ..systems import SHIPPED_ONLY, Bay, Catalogue, Family, Finish, Part, Range, Row
+from ..systems import FAMILIES, SHIPPED_ONLY, Bay, Catalogue, Family, Finish, Part, Range, Row
 from .older import brought_up
 
 Goal = Literal["cheapest", "roomiest", "reach", "quickest", "yours"]
@@ -151,7 +151,8 @@ class Design(Frozen):
 
     def family_of(self, item: Part | Bay) -> Family:
         """The family of a part or a bay; raises `NoSuchFamily`."""
-        return self.catalogue[item.family]
+        shipped = None if self.ranges else FAMILIES.get(item.family)
+        return shipped or self.catalogue[item.family]
 
     @property
     def families(self) -> tuple[str, ...]:

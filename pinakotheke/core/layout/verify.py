@@ -121,9 +121,10 @@ class _Proof:
             if e is None:
                 self._fault("unknown", "no wall", part.id)
                 continue
-            if part.role == "container" or (part.role == "base" and self.design.family_of(part).on_what_is_there):
+            family = self.design.family_of(part)
+            if part.role == "container" or (part.role == "base" and family.on_what_is_there):
                 continue
-            cut_to_the_wall = part.role in self.design.family_of(part).scribed
+            cut_to_the_wall = part.role in family.scribed
             x0, x1 = (e.walls if cut_to_the_wall else e.span)(part.z, part.z + part.h)
             if part.role == "filler":
                 x0, x1 = 0, int(e.clear_width(part.z, part.z + part.h))
@@ -140,7 +141,7 @@ class _Proof:
             bay = self.bays[part.bay] if part.bay is not None and part.bay < len(self.bays) else None
             loose = part.role == "floor" or (bay is not None and bay.loose)
             for c in e.closed:
-                if (loose and c.loose) or _stands_round(part, c, self.design.family_of(part).board):
+                if (loose and c.loose) or _stands_round(part, c, family.board):
                     continue
                 if c.meets(part.x, part.x + part.w, part.y, part.y + part.d, part.z, part.z + part.h) and not _cut_out(
                     part, c.x0, c.x1, c.y0, c.y1

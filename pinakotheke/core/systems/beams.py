@@ -6,6 +6,7 @@ positive; a span or stiffness of zero raises `ValueError`.
 """
 
 from collections.abc import Callable
+from functools import lru_cache
 from math import cosh, pi, sinh
 from typing import NamedTuple
 
@@ -110,6 +111,12 @@ def sag_on_three_edges(
     Y = P + A cosh αy + B αy sinh αy + C sinh αy + E αy cosh αy, P = 4qa⁴/π⁵Dm⁵. The back rests (Y = 0, M = 0: A = −P,
     B = P/2); the front is free (M = 0 and V = 0), which gives C and E.
     """
+    return load * _sag_of_one(width, depth, modulus, thickness, poisson)
+
+
+@lru_cache(maxsize=4096)
+def _sag_of_one(width: float, depth: float, modulus: float, thickness: float, poisson: float) -> float:
+    """The series for 1 N/mm²: the boards of a design come in few sizes."""
     stiffness = _stiffness(modulus, thickness**3 / 12) / (1 - poisson**2)
     less, total = 1 - poisson, 0.0
     for m in PLATE_TERMS:
@@ -117,7 +124,7 @@ def sag_on_three_edges(
         if t > LARGEST_ARGUMENT:
             break  # of a deep board the higher terms are nothing, and their cosh more than a float holds
         c, s = cosh(t), sinh(t)
-        p = 4 * load * width**4 / (pi**5 * stiffness * m**5)
+        p = 4 * width**4 / (pi**5 * stiffness * m**5)
         # M = 0 and V = 0 at the front, as two equations in C and E.
         m_c, m_e, m_p = less * s, 2 * s + less * t * c, p * (poisson - poisson * c - less * t * s / 2)
         v_c, v_e = -less * c, (1 + poisson) * c - less * t * s

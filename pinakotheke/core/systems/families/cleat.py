@@ -256,7 +256,7 @@ class Cleat(Family):
     def meets_sides(self, part: Part, bay: Bay) -> bool:
         if part.role == "floor":
             return part.x == bay.x + bay.skirting and part.w == bay.w - 2 * bay.skirting
-        if not part.mitre:
+        if not bay.runs_to:
             return super().meets_sides(part, bay)
         return part.x <= bay.x and bay.x + bay.w <= part.x + part.w
 
@@ -297,15 +297,22 @@ def _runs_to(envelope: Envelope, shape: Shape, x0: int, x1: int) -> tuple[tuple[
 
 
 def _cut_to_slope(part: Part, bay: Bay) -> Part:
-    """A board that runs on from its bay to where the ceiling meets its upper edge."""
+    """A board that runs on from its bay to where the ceiling meets its upper edge, and is cut to it there; one that
+    meets the wall first ends square.
+    """
     met = [x for x, z in bay.runs_to if z < part.z + part.h]
+    mitre = bay.mitre if met else 0
     right = bay.runs_to[0][0] >= bay.x + bay.w
     if right:
         end = min(met, default=max(x for x, _ in bay.runs_to))
-        return part.model_copy(update={"w": max(end - part.x, part.w), "mitre": bay.mitre, "cut_end": "right"})
+        return part.model_copy(
+            update={"w": max(end - part.x, part.w), "mitre": mitre, "cut_end": "right" if mitre else ""}
+        )
     start = max(met, default=min(x for x, _ in bay.runs_to))
     x = min(start, part.x)
-    return part.model_copy(update={"x": x, "w": part.x + part.w - x, "mitre": bay.mitre, "cut_end": "left"})
+    return part.model_copy(
+        update={"x": x, "w": part.x + part.w - x, "mitre": mitre, "cut_end": "left" if mitre else ""}
+    )
 
 
 def _beside(cuts: list[tuple[int, int]], start: int, end: int) -> Iterator[tuple[int, int]]:

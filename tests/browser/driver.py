@@ -41,6 +41,7 @@ class BrowserTestCase(LiveServerTestCase):
 
     browser: ClassVar[Browser]
     size = DESK
+    touch = False
 
     @classmethod
     def setUpClass(cls) -> None:
@@ -57,7 +58,9 @@ class BrowserTestCase(LiveServerTestCase):
 
     def setUp(self) -> None:
         width, height = self.size
-        context = self.browser.new_context(viewport={"width": width, "height": height}, accept_downloads=True)
+        context = self.browser.new_context(
+            viewport={"width": width, "height": height}, accept_downloads=True, has_touch=self.touch
+        )
         self.addCleanup(context.close)
         self.outside: list[str] = []
         self.errors: list[str] = []

@@ -53,7 +53,7 @@ class UndoTests(BrowserTestCase):
 
 
 class FingerTests(BrowserTestCase):
-    size = PHONE
+    size, touch = PHONE, True
 
     def test_a_finger_drags_a_shelf_and_does_not_scroll_the_page(self) -> None:
         space = self.enter_demo("layout")

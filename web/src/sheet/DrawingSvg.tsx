@@ -196,6 +196,7 @@ function Part({ rect, ...props }: DrawingProps & { rect: Rect; prefix: string })
       aria-label={nameOf?.(rect.of) ?? rect.of}
       aria-pressed={selected === rect.of}
       data-part={rect.of}
+      ref={onDrag ? keepFinger : undefined}
       onClick={() => onSelect?.(rect.of)}
       onFocus={() => onSelect?.(rect.of)}
       {...drag.handlers}
@@ -204,6 +205,16 @@ function Part({ rect, ...props }: DrawingProps & { rect: Rect; prefix: string })
       {shape}
     </g>
   )
+}
+
+/** A finger on a part drags it and does not scroll the page: no style says so of a shape inside a drawing. */
+function keepFinger(shape: SVGGElement | null) {
+  if (!shape) return
+  const hold = (event: TouchEvent) => {
+    if (event.touches.length === 1 && event.cancelable) event.preventDefault()
+  }
+  shape.addEventListener('touchmove', hold, { passive: false })
+  return () => shape.removeEventListener('touchmove', hold)
 }
 
 /** Dragging a shape up or down in the drawing's own millimetres; nothing where it cannot be dragged. */

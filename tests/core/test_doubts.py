@@ -6,6 +6,7 @@ from pinakotheke.core.house import HouseRules
 from pinakotheke.core.survey import Survey, doubts, envelope, missing, next_reading
 from pinakotheke.core.survey.doubts import likely_slip
 from pinakotheke.core.survey.models import SPACE_KINDS
+from pinakotheke.core.words import doubt_in_words
 
 from .examples import PLAIN, region, survey, survey_of
 
@@ -23,7 +24,7 @@ class SlipTests(TestCase):
 
     def test_in_words(self) -> None:
         (doubt,) = doubts(survey("low back width 1846; low back width 1946"))
-        self.assertIn("100 mm may have been misread; read it once more", doubt.sentence("metric"))
+        self.assertIn("100 mm may have been misread; read it once more", doubt_in_words(doubt, "metric"))
 
     def test_swapped_digits_are_seen_within_what_walls_wander(self) -> None:
         self.assertEqual([d.slip for d in doubts(survey("width 1846 1864 1847"))], ["digits swapped"])

@@ -5,6 +5,7 @@ from unittest import TestCase
 from pinakotheke.core.errors import SpaceTooSmall, SurveyIncomplete
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.survey import Survey, doubts, envelope, hear, missing
+from pinakotheke.core.words import doubt_in_words
 
 from .examples import PLAIN, region, survey
 
@@ -92,7 +93,7 @@ class PlaceTests(TestCase):
         self.assertEqual(doubts(survey(PLAIN)), ())
         (doubt,) = doubts(survey(PLAIN.replace("nibs 296 300", "nibs 296 330")))
         self.assertEqual((doubt.code, doubt.one), ("sum", 296 + 1250 + 330))
-        self.assertIn("1876 mm", doubt.sentence("metric"))
+        self.assertIn("1876 mm", doubt_in_words(doubt, "metric"))
 
 
 class EnvelopeTests(TestCase):

@@ -9,24 +9,13 @@ from statistics import median
 from typing import Literal
 
 from ..base import Frozen, Why
-from ..lengths import MM_PER_INCH, Units, with_unit
+from ..lengths import MM_PER_INCH
 from ..tables import Entry, entry, value
 from .models import Place, Reading, Survey, What
 from .square import corner_angle
 
 Code = Literal["repeat", "neighbour", "sum", "triangle", "outside"]
 Slip = Literal["foot", "hundred", "thousand", "inches for centimetres", "digits swapped", "tape case", ""]
-
-_SLIPS: dict[str, str] = {
-    "foot": "a foot may have been misread",
-    "hundred": "100 mm may have been misread",
-    "thousand": "a metre may have been misread",
-    "inches for centimetres": "inches may have been taken for centimetres",
-    "digits swapped": "two digits may have been swapped",
-    "tape case": "the length of the tape's case may have been forgotten",
-    "": "one may be misread",
-}
-
 
 INCH = float(MM_PER_INCH)
 
@@ -43,19 +32,6 @@ class Doubt(Frozen):
     other: float
     slip: Slip = ""
     why: Why
-
-    def sentence(self, units: Units) -> str:
-        """The doubt in words, and the mend."""
-        one, other = with_unit(self.one, units), with_unit(self.other, units)
-        apart = with_unit(abs(self.one - self.other), units)
-        slip = _SLIPS[self.slip]
-        return {
-            "repeat": f"{self.subject} was read as {one} and {other}, {apart} apart: {slip}; read it once more.",
-            "neighbour": f"{self.subject} reads {one} here and {other} there, {apart} apart: {slip}.",
-            "sum": f"{self.subject} add up to {one}, the width is {other}: {slip}.",
-            "triangle": f"{self.subject} reads {one}; with its sides it would be about {other}: {slip}.",
-            "outside": f"{self.subject} reaches {one} along a wall of {other}: {slip}.",
-        }[self.code]
 
 
 def likely_slip(one: float, other: float) -> Slip:

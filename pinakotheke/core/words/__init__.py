@@ -14,6 +14,7 @@ from .choices import (
     sensitivity_in_words,
 )
 from .demand import changes_in_words, class_in_words, offer_in_words, over_stock_in_words, purge_in_words
+from .doubts import doubt_in_words
 from .findings import DEFER, closed_in_words, remedy, sentence
 from .homes import reason_words, why
 from .slips import BASES, Slip, slip
@@ -30,6 +31,7 @@ __all__ = [
     "class_in_words",
     "closed_in_words",
     "decimal_length",
+    "doubt_in_words",
     "family_names",
     "free_in_words",
     "holds_in_words",

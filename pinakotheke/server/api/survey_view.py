@@ -34,7 +34,7 @@ from pinakotheke.core.survey.passages import passages
 from pinakotheke.core.survey.practice import true_room
 from pinakotheke.core.survey.slots import SlotRef
 from pinakotheke.core.tables import load
-from pinakotheke.core.words import closed_in_words
+from pinakotheke.core.words import closed_in_words, doubt_in_words
 
 from .. import models, rows
 from .common import FindingView, SlipView, finding_views, slip_view
@@ -202,7 +202,7 @@ def view(row: models.Space) -> SpaceView:
         obstacles=[_obstacle(o, survey, units) for o in survey.obstacles], facts=_facts(survey, units),
         corners=[(r.id, r.corner) for r in survey.runs],
         next=_next(next_reading(survey)), missing=sum(s.needed for s in missing(survey)),
-        doubts=[d.sentence(units) for d in doubts(survey)], field_sheet=_numbered(survey, units),
+        doubts=[doubt_in_words(d, units) for d in doubts(survey)], field_sheet=_numbered(survey, units),
         practice=_practice(row), photos=[photo_view(p) for p in row.photos.select_related("thing").order_by("pk")],
         findings=finding_views(check_survey(survey, found), units) if here else [],
         examples=list(examples_for(survey)),

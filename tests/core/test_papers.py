@@ -20,7 +20,7 @@ from pinakotheke.core.housefile import House, dump_house, load_house
 from pinakotheke.core.inventory.zones import Conflict, ConflictCode, Home, Reason, ReasonCode
 from pinakotheke.core.survey import next_reading, slots
 from pinakotheke.core.survey.practice import true_room, true_survey
-from pinakotheke.core.words import reason_words, remedy, sentence, why
+from pinakotheke.core.words import NEXT, reason_words, remedy, sentence, why
 
 from .examples import PLAIN, demo_house, survey_of
 
@@ -170,7 +170,7 @@ class WordsTests(TestCase):
         for space in demo_house().spaces:
             upcoming = next_reading(space.survey)
             if upcoming is not None:
-                self.assertTrue(upcoming.says.endswith("."))
+                self.assertTrue(NEXT[upcoming.reason].endswith("."))
                 self.assertTrue(upcoming.slot.how.endswith("."), upcoming.slot.label)
 
     def test_every_place_says_how_to_read_it(self) -> None:

@@ -16,18 +16,6 @@ _WORTH: dict[Reason, float] = {
 }  # fmt: skip
 """Order of reasons; within one, millimetres of doubt removed decide. Common practice: what stops the work first."""
 
-_SAYS: dict[Reason, str] = {
-    "unblocks": "Nothing can be planned before it.",
-    "doubted": "What was read here contradicts its neighbours.",
-    "uncertain": "It takes most off what is still uncertain.",
-    "needed": "No design is proven without it.",
-    "level": "No carcase is called ready before the floor was read.",
-    "square": "It shows whether the corners are square.",
-    "fixing": "What hangs is fixed to the studs.",
-    "useful": "It tightens what is known.",
-}
-
-
 ENOUGH = 3
 """Readings of one place after which nobody is sent back to it; common practice: read a third time."""
 
@@ -37,7 +25,6 @@ class NextReading(Frozen):
 
     slot: Slot
     reason: Reason
-    says: str
     left: int
 
 
@@ -60,7 +47,7 @@ def next_reading(survey: Survey, section_id: str | None = None) -> NextReading |
 
 
 def _next(slot: Slot, reason: Reason, absent: tuple[Slot, ...]) -> NextReading:
-    return NextReading(slot=slot, reason=reason, says=_SAYS[reason], left=sum(s.needed for s in absent))
+    return NextReading(slot=slot, reason=reason, left=sum(s.needed for s in absent))
 
 
 def _worth(slot: Slot, survey: Survey, loose: Uncertain, read: set[tuple[str, What]]) -> tuple[Reason, float]:

@@ -14,7 +14,7 @@ from .choices import (
     sensitivity_in_words,
 )
 from .demand import changes_in_words, class_in_words, offer_in_words, over_stock_in_words, purge_in_words
-from .doubts import doubt_in_words
+from .doubts import NEXT, doubt_in_words
 from .findings import DEFER, closed_in_words, remedy, sentence
 from .homes import reason_words, why
 from .slips import BASES, Slip, slip
@@ -23,6 +23,7 @@ from .stages import States, states_in_words
 __all__ = [
     "BASES",
     "DEFER",
+    "NEXT",
     "Slip",
     "States",
     "amount",

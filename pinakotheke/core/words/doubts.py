@@ -1,7 +1,8 @@
-"""Readings that contradict each other, in words: what was read, and the slip of the hand that would explain it."""
+"""Readings that contradict each other, and why one is to be taken next, in words."""
 
 from ..lengths import Units, with_unit
 from ..survey.doubts import Doubt, Slip
+from ..survey.next_reading import Reason
 
 SLIPS: dict[Slip, str] = {
     "foot": "a foot may have been misread",
@@ -26,3 +27,16 @@ def doubt_in_words(doubt: Doubt, units: Units) -> str:
         "triangle": f"{subject} reads {one}; with its sides it would be about {other}: {slip}.",
         "outside": f"{subject} reaches {one} along a wall of {other}: {slip}.",
     }[doubt.code]
+
+
+NEXT: dict[Reason, str] = {
+    "unblocks": "Nothing can be planned before it.",
+    "doubted": "What was read here contradicts its neighbours.",
+    "uncertain": "It takes most off what is still uncertain.",
+    "needed": "No design is proven without it.",
+    "level": "No carcase is called ready before the floor was read.",
+    "square": "It shows whether the corners are square.",
+    "fixing": "What hangs is fixed to the studs.",
+    "useful": "It tightens what is known.",
+}
+"""Why a reading is the next to take."""

@@ -34,7 +34,7 @@ from pinakotheke.core.survey.passages import passages
 from pinakotheke.core.survey.practice import true_room
 from pinakotheke.core.survey.slots import SlotRef
 from pinakotheke.core.tables import load
-from pinakotheke.core.words import closed_in_words, doubt_in_words
+from pinakotheke.core.words import NEXT, closed_in_words, doubt_in_words
 
 from .. import models, rows
 from .common import FindingView, SlipView, finding_views, slip_view
@@ -363,7 +363,7 @@ def _next(upcoming: NextReading | None) -> NextView | None:
     if upcoming is None:
         return None
     slot = upcoming.slot
-    return NextView(slot=slot.ref, label=slot.label, how=slot.how, says=upcoming.says, left=upcoming.left)
+    return NextView(slot=slot.ref, label=slot.label, how=slot.how, says=NEXT[upcoming.reason], left=upcoming.left)
 
 
 def _numbered(survey: Survey, units: Units) -> list[NumberedView]:

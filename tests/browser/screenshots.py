@@ -65,6 +65,7 @@ def pictures(page: Page) -> None:
     expect(page.locator(".room-card").first).to_be_visible(timeout=60_000)
     take(page, "zones")
     stage(page, "layout")
+    expect(page.get_by_role("button", name="Search again")).to_be_visible(timeout=300_000)
     page.locator("[data-part*=shelf]").first.click()
     take(page, "design")
     page.get_by_label("Dark", exact=True).click()

@@ -71,9 +71,9 @@ export function useSurveyChange(spaceId: number, waiting: Waiting): SurveyChange
       }
       return answer
     } catch (error) {
-      // Someone else changed it: show theirs, keep what was typed.
+      // Someone else changed it: show theirs before anything is asked again, and keep what was typed.
       if (error instanceof Problem && error.status === 409)
-        void client.invalidateQueries({ queryKey: keys.space(spaceId) })
+        await client.invalidateQueries({ queryKey: keys.space(spaceId) })
       throw error
     }
   }

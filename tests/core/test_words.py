@@ -38,7 +38,7 @@ SAID = {
         "Hats (daily) at 2200 mm: Juna reaches 1481 mm.",
         {"subject": "Hats", "detail": "daily", "measured": 2200, "limit": 1481, "person": "Juna"},
     ),
-    "fixing.studs": ("The top track crosses 1 known stud and wants 3.",
+    "fixing.studs": ("1 known stud behind the top track, where 3 are wanted.",
                      {"measured": 1, "limit": 3, "unit": "studs", "subject": "top track"}),
 }  # fmt: skip
 

@@ -13,9 +13,9 @@ from .inventory.containers import OWN, Container
 from .inventory.owned import Owned
 from .layout import History
 from .layout.replay import replayed
-from .lengths import Units
 from .survey import Survey
 from .systems import Range
+from .units import Units
 
 FORMAT: Final = "pinakotheke-house-1"
 MOST_BYTES = 20_000_000

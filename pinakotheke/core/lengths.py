@@ -1,4 +1,4 @@
-"""Reading and writing lengths as people hold them.
+"""Reading lengths as people hold them.
 
 Units understood: mm, cm, m, inches (`"`, `″`, `in`), feet (`'`, `′`, `ft`), mixed fractions (`70 3/4`, `70-3/4`,
 `70¾`). A bare number is the household's small unit; a bare fraction is always inches. All arithmetic is exact
@@ -7,20 +7,15 @@ last step. The echo of a parsed length says which unit was understood.
 """
 
 import re
-from collections.abc import Iterable
 from fractions import Fraction
 from math import floor
-from typing import Literal, NamedTuple
+from typing import NamedTuple
 
 from .base import LONGEST_MM
 from .errors import LengthError
+from .units import MM_PER_INCH, Units, format_length
 
-Units = Literal["metric", "imperial"]
-
-MM_PER_INCH = Fraction(254, 10)
 MM_PER = {"mm": Fraction(1), "cm": Fraction(10), "m": Fraction(1000), "in": MM_PER_INCH, "ft": 12 * MM_PER_INCH}
-SIXTEENTHS = 16
-"""Inches are shown to the nearest 1/16."""
 
 _VULGAR = {
     "½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3",
@@ -176,31 +171,3 @@ def _checked(mm: Fraction, unit: str, text: str) -> Length:
 
 def _plain(value: Fraction) -> str:
     return f"{float(value):.4f}".rstrip("0").rstrip(".")
-
-
-def format_length(mm: float, units: Units, *, mark: bool = True) -> str:
-    """Write a length in the household's units: `1797` or `70 3/4"` (nearest 1/16 in).
-
-    >>> format_length(1797.05, "imperial"), format_length(1797.05, "metric"), format_length(3.175, "imperial")
-    ('70 3/4"', '1797', '1/8"')
-    """
-    if units == "metric":
-        return f"{mm:.0f}" if abs(mm - round(mm)) < 0.05 or abs(mm) >= 100 else f"{mm:.1f}"
-    sixteenths = round(Fraction(mm) / MM_PER_INCH * SIXTEENTHS)
-    sign, sixteenths = ("-" if sixteenths < 0 else ""), abs(sixteenths)
-    whole, rest = divmod(sixteenths, SIXTEENTHS)
-    fraction = Fraction(rest, SIXTEENTHS)
-    words = [str(whole)] if whole or not rest else []
-    if rest:
-        words.append(f"{fraction.numerator}/{fraction.denominator}")
-    return sign + " ".join(words) + ('"' if mark else "")
-
-
-def with_units(sides: Iterable[float], units: Units) -> str:
-    """Sides of a thing for a line: `320 × 380 × 220 mm`, or each with its inch mark."""
-    return " × ".join(format_length(mm, units) for mm in sides) + (" mm" if units == "metric" else "")
-
-
-def with_unit(mm: float, units: Units) -> str:
-    """A length for a sentence: `1797 mm` or `70 3/4"`."""
-    return format_length(mm, units) + (" mm" if units == "metric" else "")

@@ -11,8 +11,8 @@ from pinakotheke.core.errors import CallOutError, LengthError
 from pinakotheke.core.house import HouseRules, Person
 from pinakotheke.core.inventory import demand
 from pinakotheke.core.inventory.quickadd import quick_add, vocabulary
-from pinakotheke.core.lengths import format_length
 from pinakotheke.core.survey import Survey, doubts, hear, missing
+from pinakotheke.core.units import format_length
 
 from .test_properties import surveys
 

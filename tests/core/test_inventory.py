@@ -13,7 +13,7 @@ from pinakotheke.core.inventory.demand import with_reserve
 from pinakotheke.core.inventory.kinds import KINDS
 from pinakotheke.core.inventory.needs import need
 from pinakotheke.core.inventory.quickadd import quick_add
-from pinakotheke.core.lengths import Units
+from pinakotheke.core.units import Units
 
 from .examples import thing
 

@@ -7,7 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from pinakotheke.core.errors import LengthError
-from pinakotheke.core.lengths import format_length, parse_length, scan_lengths
+from pinakotheke.core.lengths import parse_length, scan_lengths
+from pinakotheke.core.units import format_length
 
 INCH = Fraction(254, 10)
 FORMS = [

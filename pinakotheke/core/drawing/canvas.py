@@ -4,8 +4,8 @@ from math import atan2, cos, degrees, radians, sin
 from typing import Literal
 
 from ..inventory.needs import Storage
-from ..lengths import Units, format_length
 from ..survey.slots import SlotRef
+from ..units import Units, format_length
 from .models import (
     Dimension,
     DimensionState,

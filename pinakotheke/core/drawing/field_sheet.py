@@ -8,10 +8,10 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas as Pdf
 
 from ..base import Frozen
-from ..lengths import Units
 from ..survey import Slot, Survey
 from ..survey.models import Place
 from ..survey.slots import slots
+from ..units import Units
 from .models import Drawing
 from .of_survey import survey_elevation, survey_plan, text_height
 from .pdf import BOLD, FONT, MARGIN, WEIGHTS, Plotter, use_fonts

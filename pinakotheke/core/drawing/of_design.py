@@ -16,12 +16,12 @@ from ..layout.contain import lying
 from ..layout.ledger import ask_of
 from ..layout.motion import door_swing
 from ..layout.trial import TrialMark
-from ..lengths import Units
 from ..survey import Section, Survey
 from ..survey.square import Frame
 from ..systems import FRONTS, HANGING, HOLDERS, Bay, Part
 from ..systems.roles import EMPTY_IS, ENCLOSING, HIDING, SUPPORTS
 from ..tables import value
+from ..units import Units
 from .canvas import GLYPH, Canvas
 from .models import Drawing, TitleBlock
 from .of_survey import plan_text, text_height

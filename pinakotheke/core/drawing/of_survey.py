@@ -1,11 +1,11 @@
 """A survey as an elevation of each wall and as a plan; their dimension lines are the form to fill."""
 
-from ..lengths import Units
 from ..survey import Section, Slot, Survey
 from ..survey.closed import ceiling_points
 from ..survey.envelope import LEVEL_AT
 from ..survey.slots import SlotRef
 from ..survey.square import Frame, fitted_depth
+from ..units import Units
 from . import of_inside
 from .models import Drawing, TitleBlock
 from .survey_sheet import SurveySheet

@@ -14,7 +14,7 @@ from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas as Pdf
 
-from ..lengths import Units
+from ..units import Units
 from .models import Dimension, Drawing, Polyline, Rect, Text, Weight
 from .svg import CAPTION, INK, PIGMENTS
 

@@ -1,8 +1,8 @@
 """The canvas of a survey: it knows every slot, what was read there, and which comes next."""
 
-from ..lengths import Units
 from ..survey import Section, Slot, Survey, doubts, next_reading, slots
 from ..survey.slots import SlotRef
+from ..units import Units
 from .canvas import Canvas
 from .models import DimensionState
 

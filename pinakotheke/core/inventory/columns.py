@@ -8,8 +8,9 @@ from typing import Literal, TypeVar, get_args
 from ..base import Frozen
 from ..errors import CallOutError, PinakothekeError
 from ..house import Person
-from ..lengths import Units, format_length, parse_length
-from ..measures import KG_PER_POUND, parse_mass
+from ..lengths import parse_length
+from ..masses import parse_mass
+from ..units import KG_PER_POUND, Units, format_length
 from .kinds import KINDS
 from .quickadd import kind_named, quick_add
 from .things import DECISIONS, FREQUENCIES, Thing

@@ -6,8 +6,9 @@ from pydantic import Field, StringConstraints
 
 from ..base import Frozen, Id, Name, PositiveMm
 from ..errors import CallOutError
-from ..lengths import Units, scan_lengths
+from ..lengths import scan_lengths
 from ..tables import value
+from ..units import Units
 from .things import Thing
 
 Lid = Literal["none", "lift", "screw", "flap"]

@@ -16,7 +16,8 @@ from pydantic import ValidationError
 
 from ..errors import CallOutError
 from ..house import Person
-from ..lengths import Length, Units, scan_lengths
+from ..lengths import Length, scan_lengths
+from ..units import Units
 from .decant import decant, dry_good
 from .kinds import KINDS, Kind
 from .things import DECISIONS, FREQUENCIES, Thing

@@ -12,8 +12,8 @@ from decimal import Decimal
 from ..base import Frozen
 from ..layout import Design
 from ..layout.costing import cost_of, extras_of, money, packs
-from ..lengths import Units, format_length
 from ..systems import Part
+from ..units import Units, format_length
 
 
 class BillLine(Frozen):

@@ -33,7 +33,7 @@ understood is said, with the mend, and the rest of the line is still heard.
 import re
 
 from ..errors import CallOutError, LengthError
-from ..lengths import Units
+from ..units import Units
 from . import vocabulary as sizes
 from . import vocabulary_facts as facts
 from .ear import Ear, Reader

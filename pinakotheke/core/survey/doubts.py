@@ -9,8 +9,8 @@ from statistics import median
 from typing import Literal
 
 from ..base import Frozen, Why
-from ..lengths import MM_PER_INCH
 from ..tables import Entry, entry, value
+from ..units import MM_PER_INCH
 from .models import Place, Reading, Survey, What
 from .square import corner_angle
 

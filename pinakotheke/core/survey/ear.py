@@ -7,7 +7,8 @@ from functools import cache
 from itertools import count
 
 from ..errors import CallOutError
-from ..lengths import Length, Units, scan_lengths, with_unit
+from ..lengths import Length, scan_lengths
+from ..units import Units, with_unit
 from .heard import CallOut
 from .models import ZERO_ALLOWED, Reading, Survey, What
 from .sections import section_kinds

@@ -3,8 +3,9 @@
 from collections.abc import Mapping
 
 from ..errors import CallOutError, LengthError
-from ..lengths import Units, parse_length
+from ..lengths import parse_length
 from ..tables import load
+from ..units import Units
 from .models import Obstacle, Survey
 
 OPTIONS = {"out": "projection", "off": "y", "access": "access", "clear": "keep_out", "swing": "swing"}

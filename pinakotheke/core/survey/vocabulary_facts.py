@@ -3,7 +3,7 @@
 import re
 
 from ..errors import CallOutError
-from ..lengths import with_unit
+from ..units import with_unit
 from .ear import Clause, Ear
 from .heard import CallOut
 from .models import OBSTACLE_KINDS, Car, Door, OverheadDoor, Section

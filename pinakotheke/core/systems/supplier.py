@@ -10,9 +10,10 @@ from ..errors import CallOutError, PinakothekeError
 from ..inventory.columns import RowFault, guarded, guess_by_name, unguarded
 from ..inventory.containers import Container
 from ..inventory.owned import Lid
-from ..lengths import Units, format_length, parse_length
-from ..measures import KG_PER_POUND, parse_mass
+from ..lengths import parse_length
+from ..masses import parse_mass
 from ..tables import value
+from ..units import KG_PER_POUND, Units, format_length
 from .ranges import SHIPPED, Article
 
 ListColumn = Literal["article", "width", "depth", "height", "price", "rating", "code", "lid", "wall", "material"]

@@ -1,7 +1,6 @@
 """A number with its unit, as the household speaks."""
 
-from ..lengths import MM_PER_INCH, Units, with_unit
-from ..measures import format_mass, format_volume
+from ..units import MM_PER_INCH, Units, format_mass, format_volume, with_unit
 
 PLAIN = {"studs": "stud", "pieces": "piece", "readings": "reading", "hooks": "hook", "groups": "group"}
 

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 
 from ..layout import Blocked, Relaxation
-from ..lengths import Units, with_unit
+from ..units import Units, with_unit
 from .amounts import counted
 
 LISTED = 6

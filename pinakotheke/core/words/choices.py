@@ -5,8 +5,8 @@ from collections.abc import Iterable, Sequence
 
 from ..layout import Design, Ledger, Sensitivity
 from ..layout.compare import Home
-from ..lengths import Units, with_unit
 from ..systems import Catalogue
+from ..units import Units, with_unit
 
 
 def family_names(families: Iterable[str], catalogue: Catalogue, join: str = ", ") -> str:

@@ -5,7 +5,7 @@ from collections.abc import Iterable
 from ..inventory.demand import SHELF_DEPTHS, SHELF_HEIGHTS
 from ..inventory.owned import Offer
 from ..inventory.variants import Change, OverStock
-from ..lengths import MM_PER_INCH, Units, with_unit
+from ..units import MM_PER_INCH, Units, with_unit
 from .amounts import storage_sum
 
 

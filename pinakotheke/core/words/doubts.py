@@ -1,8 +1,8 @@
 """Readings that contradict each other, and why one is to be taken next, in words."""
 
-from ..lengths import Units, with_unit
 from ..survey.doubts import Doubt, Slip
 from ..survey.next_reading import Reason
+from ..units import Units, with_unit
 
 SLIPS: dict[Slip, str] = {
     "foot": "a foot may have been misread",

@@ -5,10 +5,9 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 from ..checks.findings import Finding, Place, Rule, rules
-from ..lengths import Units, with_unit
-from ..measures import format_mass, format_volume
 from ..survey.closed import ClosedRegion
 from ..tables import load
+from ..units import Units, format_mass, format_volume, with_unit
 from .amounts import counted, decimal_length
 
 DEFER = "Local codes and a licensed electrician, plumber or builder decide."

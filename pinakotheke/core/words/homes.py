@@ -1,8 +1,7 @@
 """Why a group lives where it does."""
 
 from ..inventory.zones import Home, Reason
-from ..lengths import Units
-from ..measures import format_mass
+from ..units import Units, format_mass
 
 
 def reason_words(reason: Reason, units: Units = "metric") -> str:

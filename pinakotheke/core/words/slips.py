@@ -1,7 +1,7 @@
 """A *why* slip in words: the rule, each value put in with its unit, the basis and the source."""
 
 from ..base import Frozen, Why
-from ..lengths import Units
+from ..units import Units
 from .amounts import amount
 
 BASES = {

@@ -7,7 +7,7 @@ from django.db.models import F
 
 from pinakotheke.core.inventory import Thing, quick_add
 from pinakotheke.core.inventory.things import Band
-from pinakotheke.core.lengths import Units
+from pinakotheke.core.units import Units
 
 from .. import models, rows
 from .base import Invalid, NotFound, User, bump, log, own_household, own_space, own_thing

@@ -8,10 +8,11 @@ from django.db import transaction
 
 from pinakotheke.core.errors import LengthError
 from pinakotheke.core.housefile import Space
-from pinakotheke.core.lengths import Units, parse_length, with_unit
+from pinakotheke.core.lengths import parse_length
 from pinakotheke.core.survey import Heard, Reading, SpaceKind, Survey, add_readings, hear
 from pinakotheke.core.survey.models import SIGNED, ZERO_ALLOWED
 from pinakotheke.core.survey.obstacles import typed_obstacle
+from pinakotheke.core.units import Units, with_unit
 
 from .. import models, rows
 from .base import Invalid, NotFound, User, bump, free_key, log, own_household, own_space

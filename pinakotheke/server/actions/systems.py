@@ -8,8 +8,9 @@ from django.db import transaction
 from pinakotheke.core import systems as core
 from pinakotheke.core.inventory.containers import Container
 from pinakotheke.core.inventory.owned import Lid, read_size
-from pinakotheke.core.lengths import Units, scan_lengths
+from pinakotheke.core.lengths import scan_lengths
 from pinakotheke.core.tables import value
+from pinakotheke.core.units import Units
 
 from .. import models, rows
 from .base import Invalid, NotFound, User, bump, free_key, log, own_household

@@ -6,7 +6,7 @@ from django.db import transaction
 
 from pinakotheke.core.house import SpaceUse, WorkSession
 from pinakotheke.core.inventory.owned import Owned, read_size
-from pinakotheke.core.lengths import Units
+from pinakotheke.core.units import Units
 
 from .. import models
 from .base import Invalid, NotFound, User, bump, log, own_household, own_space

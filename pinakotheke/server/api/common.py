@@ -10,8 +10,7 @@ from pydantic import Field, StringConstraints
 from pinakotheke.core.base import Why
 from pinakotheke.core.checks import Finding, Severity
 from pinakotheke.core.layout import Ledger
-from pinakotheke.core.lengths import Units
-from pinakotheke.core.measures import LITRES_PER_CUBIC_FOOT
+from pinakotheke.core.units import LITRES_PER_CUBIC_FOOT, Units
 from pinakotheke.core.words import remedy, sentence, slip
 
 RowId = Annotated[int, Field(ge=1, le=2**53)]

@@ -10,8 +10,7 @@ from pinakotheke.core.inventory import Thing
 from pinakotheke.core.inventory.places import band_heights, house_zone, place_of
 from pinakotheke.core.inventory.things import BANDS, Band
 from pinakotheke.core.inventory.zones import homes
-from pinakotheke.core.lengths import Units, with_unit
-from pinakotheke.core.measures import format_volume
+from pinakotheke.core.units import Units, format_volume, with_unit
 from pinakotheke.core.words import why
 
 from .. import models, rows

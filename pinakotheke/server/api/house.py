@@ -11,7 +11,8 @@ from pinakotheke.core.base import AtMost, Id
 from pinakotheke.core.house import Hazard, HouseRules
 from pinakotheke.core.house import Person as CorePerson
 from pinakotheke.core.housefile import MOST_BYTES, dump_house
-from pinakotheke.core.lengths import Units, parse_length
+from pinakotheke.core.lengths import parse_length
+from pinakotheke.core.units import Units
 
 from .. import models, rows
 from ..actions import house as actions

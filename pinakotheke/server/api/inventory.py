@@ -18,8 +18,8 @@ from pinakotheke.core.inventory.variants import (
     purge_steps,
     sockets_wanted,
 )
-from pinakotheke.core.lengths import Units, with_units
 from pinakotheke.core.tables import load
+from pinakotheke.core.units import Units, with_units
 from pinakotheke.core.words import (
     amount,
     changes_in_words,

@@ -20,9 +20,9 @@ from pinakotheke.core.drawing.pdf import Scale
 from pinakotheke.core.layout import Command, Weights
 from pinakotheke.core.layout.compare import home_differences, part_differences
 from pinakotheke.core.layout.pool import allowed
-from pinakotheke.core.lengths import with_units
 from pinakotheke.core.materials import bill
 from pinakotheke.core.systems import FAMILIES, Finish
+from pinakotheke.core.units import with_units
 from pinakotheke.core.words import States, home_in_words, states_in_words
 
 from .. import rows

@@ -17,10 +17,10 @@ from pinakotheke.core.layout import Blocked, Design, Relaxation, Sensitivity, We
 from pinakotheke.core.layout.edits import MOVABLE
 from pinakotheke.core.layout.replay import replayed
 from pinakotheke.core.layout.trial import trial_marks
-from pinakotheke.core.lengths import Units, with_unit, with_units
 from pinakotheke.core.materials import bill, hours
 from pinakotheke.core.survey import envelopes, with_stacks
 from pinakotheke.core.systems import HOLDERS, Catalogue, Finish, Part
+from pinakotheke.core.units import Units, with_unit, with_units
 from pinakotheke.core.words import (
     blocked_in_words,
     family_names,

@@ -8,7 +8,7 @@ from ninja import File, Form, Router, Schema, UploadedFile
 from pydantic import Field, StringConstraints
 
 from pinakotheke.core.inventory.columns import COLUMNS, Column, guess_columns, read_rows, write_rows
-from pinakotheke.core.lengths import Units
+from pinakotheke.core.units import Units
 
 from .. import models, rows
 from ..actions import inventory as actions

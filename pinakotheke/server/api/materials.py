@@ -3,8 +3,8 @@
 from django.http import HttpResponse
 from ninja import Router, Schema
 
-from pinakotheke.core.lengths import Units, format_length
 from pinakotheke.core.materials import Bill, bill, bill_csv
+from pinakotheke.core.units import Units, format_length
 
 from .. import rows
 from ..actions.base import own_design

@@ -9,7 +9,7 @@ from pydantic import StringConstraints
 
 from pinakotheke.core.drawing import SCALES, TEXT_MM, field_sheet, survey_elevation, survey_plan, to_pdf
 from pinakotheke.core.drawing.pdf import Scale
-from pinakotheke.core.lengths import Units
+from pinakotheke.core.units import Units
 
 from .. import rows
 from ..actions import photos as actions

@@ -4,10 +4,10 @@ from typing import Literal
 
 from ninja import Router, Schema
 
-from pinakotheke.core.lengths import Units, with_unit
 from pinakotheke.core.survey.models import Instrument
 from pinakotheke.core.survey.practice import Review
 from pinakotheke.core.survey.slots import SlotRef
+from pinakotheke.core.units import Units, with_unit
 
 from ..actions import practice as actions
 from .common import MemberRequest, PathId, Version

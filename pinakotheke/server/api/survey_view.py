@@ -8,7 +8,6 @@ from ninja import Schema
 from pinakotheke.core.checks import check_survey
 from pinakotheke.core.drawing import Drawing, numbered, survey_elevation, survey_plan
 from pinakotheke.core.errors import PinakothekeError
-from pinakotheke.core.lengths import Units, with_unit, with_units
 from pinakotheke.core.survey import (
     Envelope,
     NextReading,
@@ -34,6 +33,7 @@ from pinakotheke.core.survey.passages import passages
 from pinakotheke.core.survey.practice import true_room
 from pinakotheke.core.survey.slots import SlotRef
 from pinakotheke.core.tables import load
+from pinakotheke.core.units import Units, with_unit, with_units
 from pinakotheke.core.words import NEXT, closed_in_words, doubt_in_words
 
 from .. import models, rows

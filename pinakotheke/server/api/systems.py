@@ -12,8 +12,7 @@ from pinakotheke.core import systems as core
 from pinakotheke.core.inventory.columns import RowFault
 from pinakotheke.core.inventory.containers import Container
 from pinakotheke.core.inventory.owned import Lid
-from pinakotheke.core.lengths import Units, format_length, parse_length, with_units
-from pinakotheke.core.measures import KG_PER_POUND, format_volume
+from pinakotheke.core.lengths import parse_length
 from pinakotheke.core.systems.ranges import reckoned, sizes_of, table_of
 from pinakotheke.core.systems.supplier import (
     LIST_COLUMNS,
@@ -23,6 +22,7 @@ from pinakotheke.core.systems.supplier import (
     read_containers,
     write_articles,
 )
+from pinakotheke.core.units import KG_PER_POUND, Units, format_length, format_volume, with_units
 
 from .. import models, rows
 from ..actions import systems as actions

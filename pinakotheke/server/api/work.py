@@ -7,8 +7,7 @@ from pydantic import Field, StringConstraints
 
 from pinakotheke.core.house import SpaceUse
 from pinakotheke.core.inventory.owned import Lid, Owned
-from pinakotheke.core.lengths import Units, with_units
-from pinakotheke.core.measures import format_volume
+from pinakotheke.core.units import Units, format_volume, with_units
 
 from .. import models, rows
 from ..actions import work as actions

@@ -1,17 +1,9 @@
-"""Volumes and masses in the units a household speaks in. Exact: 1 ft = 304.8 mm, 1 lb = 0.45359237 kg (international
-yard and pound agreement of 1959), 1 US liquid quart = 57.75 in³ (from memory).
-"""
+"""Reading masses as people write them."""
 
 import re
 
 from .errors import CallOutError
-from .lengths import Units
-
-LITRES_PER_CUBIC_FOOT = 0.3048**3 * 1000
-LITRES_PER_QUART = 57.75 * 0.254**3
-KG_PER_POUND = 0.45359237
-SMALL_LITRES = 4.0
-"""Less than this is said in quarts."""
+from .units import KG_PER_POUND, Units
 
 _MASS = re.compile(
     r"^(?P<number>\d+(?:[.,]\d+)?|\.\d+)\s*(?P<unit>kg|kilos?|g|grams?|lbs?|pounds?|oz|ounces?)?"
@@ -19,28 +11,6 @@ _MASS = re.compile(
     re.IGNORECASE,
 )
 _KG = {"k": 1.0, "g": 0.001, "l": KG_PER_POUND, "p": KG_PER_POUND, "o": KG_PER_POUND / 16}
-
-
-def format_volume(litres: float, units: Units) -> str:
-    """`81 litres`, `2.9 cu ft` or `1.1 qt`.
-
-    >>> format_volume(81.4, "metric"), format_volume(81.4, "imperial"), format_volume(1.0, "imperial")
-    ('81 litres', '2.9 cu ft', '1.1 qt')
-    """
-    if units == "metric":
-        return f"{litres:.0f} litre{'' if round(litres) == 1 else 's'}"
-    if abs(litres) < SMALL_LITRES:
-        return f"{litres / LITRES_PER_QUART:.1f} qt"
-    return f"{litres / LITRES_PER_CUBIC_FOOT:.1f} cu ft"
-
-
-def format_mass(kg: float, units: Units) -> str:
-    """`31.5 kg` or `69.4 lb`.
-
-    >>> format_mass(31.5, "metric"), format_mass(31.5, "imperial")
-    ('31.5 kg', '69.4 lb')
-    """
-    return f"{kg:.1f} kg" if units == "metric" else f"{kg / KG_PER_POUND:.1f} lb"
 
 
 def parse_mass(text: str, units: Units = "metric") -> float:

@@ -23,7 +23,7 @@ from .core.drawing import (
     to_svg,
     walkround,
 )
-from .core.errors import HouseFileError, PinakothekeError
+from .core.errors import HouseFileError, PinakothekeError, Refusal
 from .core.housefile import House, Space, load_house
 from .core.inventory import demand
 from .core.layout import Blocked, Design, Solution, Task, design_space, ledger
@@ -38,16 +38,17 @@ SECONDS_PER_EFFORT = 3.0
 
 def main(argv: list[str] | None = None) -> int:
     """Run one command; returns the exit code."""
-    args = _parser().parse_args(argv)
+    args, units = _parser().parse_args(argv), "metric"
     try:
         house = load_house(_read(args.house))
+        units = house.units
         result, code = _COMMANDS[args.command](house, args)
     except HouseFileError as error:
         for line in error.lines():
             print(line, file=sys.stderr)
         return 2
-    except (PinakothekeError, KeyError, OSError) as error:
-        print(error.args[0] if isinstance(error, KeyError) else error, file=sys.stderr)
+    except (PinakothekeError, OSError) as error:
+        print(error.said_in(units) if isinstance(error, Refusal) else error, file=sys.stderr)
         return 2
     if isinstance(result, bytes):
         return _write_bytes(result, args.out)
@@ -102,7 +103,7 @@ def _space(house: House, args: argparse.Namespace) -> Space:
     if args.space is None and len(house.spaces) == 1:
         return _designed(house.spaces[0])
     if args.space is None:
-        raise KeyError(f"say which space: --space {' or '.join(s.id for s in house.spaces) or '(the house has none)'}")
+        raise Refusal("command.which-space", spaces=[s.id for s in house.spaces])
     return _designed(house.space(args.space))
 
 
@@ -187,9 +188,9 @@ def _checked(house: House, space: Space) -> dict[str, Any]:
     wanted = demand(things, house.rules).model_dump(mode="json")
     try:
         region = envelope(space.survey, house.rules)
-    except PinakothekeError as error:
-        return {"space": space.id, "envelope": None, "problem": str(error), "demand": wanted, "findings": [],
-                "designs": []}  # fmt: skip
+    except Refusal as error:
+        return {"space": space.id, "envelope": None, "problem": error.said_in(house.units), "demand": wanted,
+                "findings": [], "designs": []}  # fmt: skip
     regions = _regions(house, space)
     return {
         "space": space.id,
@@ -213,7 +214,7 @@ def _chosen(house: House, space: Space, args: argparse.Namespace) -> Design:
     alternatives = _solve(house, space, args.seconds).alternatives
     number = args.design or 1
     if not 1 <= number <= len(alternatives):
-        raise KeyError(f"there is no alternative {number}; the search found {len(alternatives)}")
+        raise Refusal("command.no-alternative", number=number, found=len(alternatives))
     return alternatives[number - 1]
 
 

@@ -22,7 +22,9 @@ class Frozen(BaseModel):
 
 
 class Why(Frozen):
-    """Where a number comes from: the rule in words, the values put in as (name, amount, unit), and who says so."""
+    """Where a number comes from: the rule by its name in `words.slips`, the values put in as (name, amount, unit), and
+    who says so.
+    """
 
     rule: str
     values: tuple[tuple[str, float, str], ...] = ()

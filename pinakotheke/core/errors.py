@@ -1,80 +1,103 @@
-"""One root error; each leaf keeps its facts as fields and makes the words in `__str__`."""
+"""What the core refuses. A refusal is a code of `tables/refusals.toml` and the facts it names; its words are put together
+where it is told, in the units of whoever is told.
+"""
 
+from functools import partial
 from typing import Any
+
+from pydantic import ValidationError
+
+from .saying import say
+from .tables import load
+from .units import Units
 
 
 class PinakothekeError(Exception):
-    """Anything the core refuses. `mend` says what would put it right."""
+    """Anything the core refuses."""
 
-    mend: str = ""
+
+class Refusal(PinakothekeError, ValueError):
+    """Refused, by its code; `text` is what a person typed, `facts` what its words name."""
+
+    def __init__(self, code: str, text: str = "", **facts: Any) -> None:
+        super().__init__(code, text)
+        self.code, self.text, self.facts = code, text, facts
 
     def __reduce__(self) -> tuple[Any, ...]:
         # Exceptions cross process borders (solver workers, parallel tests): rebuild from the same arguments.
-        return (type(self), self.args)
+        return (partial(type(self), self.code, self.text, **self.facts), ())
+
+    def words(self) -> dict[str, str]:
+        """Its row of the table: what it `says`, and the `mend` where there is one."""
+        topic, _, code = self.code.partition(".")
+        row: dict[str, str] = load("refusals")[topic][code]
+        return row
+
+    def problem_in(self, units: Units) -> str:
+        """What is wrong."""
+        return say(self.words()["says"], self.facts, units)
+
+    def mend_in(self, units: Units) -> str:
+        """What would put it right; empty where nothing does."""
+        return say(self.words().get("mend", ""), self.facts, units)
+
+    def said_in(self, units: Units) -> str:
+        """All of it: what was typed, what is wrong, what would put it right."""
+        problem, mend = self.problem_in(units), self.mend_in(units)
+        if self.text:
+            return f"“{self.text}”: {problem}. {mend}".strip()
+        return f"{problem} {mend}".strip()
+
+    problem = property(lambda self: self.problem_in("metric"))
+    mend = property(lambda self: self.mend_in("metric"))
+
+    def __str__(self) -> str:
+        return self.said_in("metric")
 
 
-class LengthError(PinakothekeError, ValueError):
+class NotHere(Refusal, KeyError):
+    """Asked for by a name or an id that nothing here has."""
+
+
+class LengthError(Refusal):
     """A text that is no length, or could be two."""
 
-    def __init__(self, text: str, problem: str, mend: str) -> None:
-        super().__init__(text, problem, mend)
-        self.text, self.problem, self.mend = text, problem, mend
 
-    def __str__(self) -> str:
-        return f"“{self.text}”: {self.problem}. {self.mend}"
-
-
-class CallOutError(PinakothekeError, ValueError):
+class CallOutError(Refusal):
     """A call-out or quick-add line, or a part of one, that was not understood."""
 
-    def __init__(self, text: str, problem: str, mend: str) -> None:
-        super().__init__(text, problem, mend)
-        self.text, self.problem, self.mend = text, problem, mend
 
-    def __str__(self) -> str:
-        return f"“{self.text}”: {self.problem}. {self.mend}"
-
-
-class SurveyIncomplete(PinakothekeError, ValueError):
+class SurveyIncomplete(Refusal):
     """Too few readings for any envelope."""
 
-    def __init__(self, missing: tuple[str, ...]) -> None:
-        super().__init__(missing)
-        self.missing = missing
-        self.mend = f"Read {' and '.join(missing)}."
 
-    def __str__(self) -> str:
-        return f"The survey still lacks {', '.join(self.missing)}. {self.mend}"
-
-
-class SpaceTooSmall(PinakothekeError, ValueError):
+class SpaceTooSmall(Refusal):
     """Obstacles, allowances and skirting leave nothing of the space."""
 
-    def __init__(self, size: str, have_mm: float) -> None:
-        super().__init__(size, have_mm)
-        self.size, self.have_mm = size, have_mm
-        self.mend = f"Check the readings of {size}, the skirting and the fit allowance."
 
-    def __str__(self) -> str:
-        return f"After allowances the clear {self.size} is {self.have_mm:.0f} mm. {self.mend}"
-
-
-class EditRefused(PinakothekeError, ValueError):
+class EditRefused(Refusal):
     """A hand edit that cannot be carried out on this design."""
 
-    def __init__(self, problem: str, mend: str) -> None:
-        super().__init__(problem, mend)
-        self.problem, self.mend = problem, mend
 
-    def __str__(self) -> str:
-        return f"{self.problem} {self.mend}"
+def told(error: ValueError, units: Units = "metric") -> tuple[str, str]:
+    """Problem and mend of what was refused: a refusal's own, or those of the first fault that a model found."""
+    if isinstance(error, ValidationError):
+        return faults_told(error, units)[0][1:]
+    return (error.problem_in(units), error.mend_in(units)) if isinstance(error, Refusal) else (str(error), "")
+
+
+def faults_told(error: ValidationError, units: Units = "metric") -> list[tuple[tuple[int | str, ...], str, str]]:
+    """Where, problem and mend of every fault that a model found."""
+    found = []
+    for fault in error.errors():
+        own = fault.get("ctx", {}).get("error")
+        problem, mend = told(own, units) if isinstance(own, Refusal) else (fault["msg"], "")
+        found.append((fault["loc"], problem, mend))
+    return found
 
 
 class Cancelled(PinakothekeError):
     """The asker withdrew a long computation."""
-
-    def __str__(self) -> str:
-        return "Cancelled."
 
 
 class HouseFileError(PinakothekeError, ValueError):

@@ -6,7 +6,7 @@ from typing import Annotated, Any, Final, Literal, Self
 from pydantic import Field, ValidationError, model_validator
 
 from .base import AtMost, Frozen, Id, Name
-from .errors import HouseFileError
+from .errors import HouseFileError, NotHere, Refusal
 from .house import HouseRules, Person, SpaceUse, WorkSession
 from .inventory import Thing
 from .inventory.containers import OWN, Container
@@ -63,30 +63,30 @@ class House(Frozen):
             ids = [row.id for row in rows]
             double = next((i for n, i in enumerate(ids) if i in ids[:n]), None) if len(set(ids)) < len(ids) else None
             if double is not None:
-                raise ValueError(f"{what}: the id {double!r} stands twice; give each its own")
+                raise Refusal("house.double-id", what=what, id=double)
         taken = next((c.id for c in self.containers if c.id.startswith(OWN)), None)
         if taken is not None:
-            raise ValueError(f"containers: the id {taken!r} begins as those of what is at hand do; choose another")
+            raise Refusal("house.id-at-hand", id=taken)
         spaces, people = {s.id for s in self.spaces}, {p.id for p in self.people}
         for thing in self.things:
             if thing.space and thing.space not in spaces:
-                raise ValueError(f"things: {thing.id!r} is in space {thing.space!r}, which is not in this house")
+                raise Refusal("house.no-space", what="things", id=thing.id, space=thing.space)
             if thing.owner and thing.owner not in people:
-                raise ValueError(f"things: {thing.id!r} belongs to {thing.owner!r}, who is not in this house")
+                raise Refusal("house.no-owner", id=thing.id, owner=thing.owner)
         for session in self.work:
             if session.space not in spaces:
-                raise ValueError(f"work: {session.id!r} is in space {session.space!r}, which is not in this house")
+                raise Refusal("house.no-space", what="work", id=session.id, space=session.space)
         for history in self.designs:
             if history.base.space not in spaces:
-                raise ValueError(f"designs: {history.base.id!r} is for space {history.base.space!r}, not in this house")
+                raise Refusal("house.no-space", what="designs", id=history.base.id, space=history.base.space)
         return self
 
     def space(self, space_id: str) -> Space:
-        """The space with this id; `KeyError` names those there are."""
+        """The space with this id; `NotHere` names those there are."""
         for space in self.spaces:
             if space.id == space_id:
                 return space
-        raise KeyError(f"no space {space_id!r}; there are {', '.join(s.id for s in self.spaces) or 'none'}")
+        raise NotHere("command.no-space", space=space_id, spaces=[s.id for s in self.spaces])
 
     def things_in(self, space_id: str) -> tuple[Thing, ...]:
         """The things of one space."""

@@ -70,7 +70,7 @@ def parse_length(text: str, units: Units = "metric") -> Length:
     """
     found = scan_lengths(text, units)
     if len(found) > 1:
-        raise LengthError(text.strip(), "this reads as two lengths", "Write one, such as 70 3/4 or 1797.")
+        raise LengthError("length.two", text.strip())
     return found[0]
 
 
@@ -81,24 +81,21 @@ def scan_lengths(text: str, units: Units = "metric") -> list[Length]:
     """
     clean = _normalise(text)
     if not clean:
-        raise LengthError(text, "no length given", "Write a number such as 1797, 70 3/4 or 5' 10 3/4\".")
+        raise LengthError("length.none", text)
     if re.search(r"(?:^|[\s,;x])-\s*[\d.]", clean):
-        raise LengthError(text.strip(), "a length cannot be negative", "Write it without the minus sign.")
+        raise LengthError("length.negative", text.strip())
     found: list[Length] = []
     at = 0
     while at < len(clean):
         match = _LENGTH.match(clean, at)
         if match is None:
-            raise LengthError(text.strip(), f"“{clean[at:].strip()}” is not a length", _FORMS)
+            raise LengthError("length.unknown", text.strip(), rest=clean[at:].strip())
         found.append(_read(match, units))
         gap = re.compile(r"\s*(?:,\s+|[x×]\s*|\s)\s*|$", re.IGNORECASE).match(clean, match.end())
         if gap is None:
-            raise LengthError(text.strip(), f"“{clean[match.end() :].strip()}” does not belong to a length", _FORMS)
+            raise LengthError("length.rest", text.strip(), rest=clean[match.end() :].strip())
         at = gap.end()
     return found
-
-
-_FORMS = "Lengths are written 1797, 179.7 cm, 1.8 m, 70 3/4 or 5' 10 3/4\"."
 
 
 def _normalise(text: str) -> str:
@@ -115,19 +112,21 @@ def _read(match: re.Match[str], units: Units) -> Length:
         inches = _mixed(match["f_whole"], match["f_part"] or match["f_frac"], text)
         if inches >= 12:
             raise LengthError(
+                "length.whole-foot",
                 text,
-                f"{_plain(inches)} inches is a foot or more",
-                f"Write {_plain(feet + floor(inches / 12))}' {_plain(inches % 12)}\" if that is meant.",
+                inches=_plain(inches),
+                feet=_plain(feet + floor(inches / 12)),
+                rest=_plain(inches % 12),
             )
         if feet.denominator != 1 and inches:
-            raise LengthError(text, "part of a foot and inches together", "Write whole feet and inches.")
+            raise LengthError("length.part-of-a-foot", text)
         return _checked((12 * feet + inches) * MM_PER_INCH, "ft", text)
     fraction = match["part"] or match["frac"]
     value = _mixed(match["whole"], fraction, text)
     unit = (match["unit"] or "").lower()
     if unit in ("mm", "cm", "m"):
         if fraction:
-            raise LengthError(text, "fractions are inches", f"Write {_plain(value)} {unit}, or leave the unit away.")
+            raise LengthError("length.fraction-of-metric", text, value=_plain(value), unit=unit)
         return _checked(value * MM_PER[unit], unit, text)
     inch = bool(unit) or fraction is not None or units == "imperial"
     return _checked(value * (MM_PER_INCH if inch else 1), "in" if inch else "mm", text)
@@ -139,33 +138,31 @@ def _mixed(whole: str | None, fraction: str | None, text: str) -> Fraction:
         return value
     above, below = (int(n) for n in fraction.split("/"))
     if below == 0:
-        raise LengthError(text, "a fraction cannot be over 0", "Write the fraction again, such as 1/2.")
+        raise LengthError("length.over-nought", text)
     if above >= below:
         raise LengthError(
+            "length.whole-inch",
             text,
-            f"{above}/{below} is a whole inch or more",
-            f"Write {format_length(float((value + Fraction(above, below)) * MM_PER_INCH), 'imperial')} if meant.",
+            above=above,
+            below=below,
+            meant=format_length(float((value + Fraction(above, below)) * MM_PER_INCH), "imperial"),
         )
     if value.denominator != 1:
-        raise LengthError(text, "a decimal and a fraction together", "Write one or the other.")
+        raise LengthError("length.decimal-and-fraction", text)
     return value + Fraction(above, below)
 
 
 def _number(text: str, whole: str) -> Fraction:
     if re.fullmatch(r"\d+,\d{3,}", text):
-        raise LengthError(
-            whole,
-            "the comma may part thousands or decimals",
-            f"Write {text.replace(',', '')} or {text.replace(',', '.')}.",
-        )
+        raise LengthError("length.comma", whole, whole=text.replace(",", ""), decimal=text.replace(",", "."))
     if len(text) > 12:
-        raise LengthError(whole, "that is too long a number", "Lengths up to 100 m are taken.")
+        raise LengthError("length.long-number", whole)
     return Fraction(text.replace(",", "."))
 
 
 def _checked(mm: Fraction, unit: str, text: str) -> Length:
     if mm > LONGEST_MM:
-        raise LengthError(text, "that is longer than 100 m", "Check the number and its unit.")
+        raise LengthError("length.too-long", text)
     return Length(mm, unit, text)
 
 

@@ -24,6 +24,6 @@ def parse_mass(text: str, units: Units = "metric") -> float:
     bare = "k" if units == "metric" else "l"
     unit = ((match["unit"] if match else None) or bare)[0].lower()
     if match is None or (match["ounces"] and unit not in "lp"):
-        raise CallOutError(text, f"“{text.strip()}” is no mass", "Write 2.5 kg, 250 g, 2 lb or 1 lb 8 oz.")
+        raise CallOutError("mass.none", text, said=text.strip())
     kg = float(match["number"].replace(",", ".")) * _KG[unit]
     return kg + (float(match["ounces"].replace(",", ".")) * _KG["o"] if match["ounces"] else 0.0)

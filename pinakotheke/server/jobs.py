@@ -7,7 +7,7 @@ silent; any worker that looks hands it on (`pick_up_again`), and nothing found s
 import logging
 from datetime import timedelta
 from time import monotonic
-from typing import Any
+from typing import Any, cast
 
 from django.conf import settings
 from django.db import transaction
@@ -15,14 +15,15 @@ from django.db.models import Q
 from django.utils import timezone
 from django_tasks import task
 
-from pinakotheke.core.errors import Cancelled, HouseFileError, PinakothekeError
+from pinakotheke.core.errors import Cancelled, HouseFileError, Refusal
 from pinakotheke.core.housefile import load_house
 from pinakotheke.core.layout import Design, Task, Watch, Weights, design_space
 from pinakotheke.core.survey import envelopes, with_stacks
 from pinakotheke.core.systems import FAMILIES, Finish, Range
+from pinakotheke.core.units import Units
 
 from . import models, rows
-from .actions.base import Stale
+from .actions.base import Invalid, Stale
 from .actions.house import import_house
 from .actions.layout import keep_found
 
@@ -48,13 +49,13 @@ def run_solve(solve_id: int) -> None:
     except Cancelled:
         _tell(solve, status=models.Solve.Status.CANCELLED, message="cancelled")
     except Stale:
-        _tell(solve, status=models.Solve.Status.FAILED,
-              problem="The design was changed while the rest was being found. Ask again.")  # fmt: skip
-    except PinakothekeError as error:
-        _tell(solve, status=models.Solve.Status.FAILED, problem=str(error))
+        _tell(solve, status=models.Solve.Status.FAILED, problem=str(Invalid("search.stale")))
+    except Refusal as error:
+        units = cast(Units, solve.space.household.units)
+        _tell(solve, status=models.Solve.Status.FAILED, problem=error.said_in(units))
     except Exception:
         logger.exception("solve %s failed", solve_id)
-        _tell(solve, status=models.Solve.Status.FAILED, problem="The search broke off. Ask again; it was reported.")
+        _tell(solve, status=models.Solve.Status.FAILED, problem=str(Invalid("search.broke-off")))
 
 
 def task_of(solve: models.Solve) -> Task:
@@ -173,10 +174,10 @@ def read_house_file(import_id: int) -> None:
         row.household = import_house(row.user, house)
         row.status = "done"
     except HouseFileError as error:
-        row.status, row.problem, row.faults = "refused", "This is no house file.", list(error.lines())
+        row.status, row.problem, row.faults = "refused", Invalid("house.no-file").problem, list(error.lines())
     except Exception:
         logger.exception("house file %s failed", import_id)
-        row.status, row.problem = "refused", "Reading it broke off. Bring it again; it was reported."
+        row.status, row.problem = "refused", str(Invalid("house.file-broke-off"))
     row.file.delete(save=False)
     row.save()
 

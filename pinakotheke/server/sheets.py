@@ -14,29 +14,28 @@ from .actions.base import Invalid
 MOST_BYTES = 5_000_000
 MOST_UNPACKED = 60_000_000
 MOST_TEXT = 500
-_SAVE = "Save it as CSV (UTF-8) or XLSX with a header row, and bring it again."
 
 
 def read_table(data: bytes, name: str) -> list[list[str]]:
     """All rows of a CSV or XLSX file as text, the header first. Refuses what is too large or no table."""
     if len(data) > MOST_BYTES:
-        raise Invalid("The file is too large.", f"At most {MOST_BYTES // 1_000_000} MB; bring the rows in parts.")
+        raise Invalid("list.too-large", most=MOST_BYTES // 1_000_000)
     if not data.strip():
-        raise Invalid("The file is empty.", _SAVE)
+        raise Invalid("list.empty")
     rows = _xlsx(data) if data[:2] == b"PK" or name.lower().endswith((".xlsx", ".xlsm")) else _csv(data)
     rows = [row for row in rows if any(row)]
     if not rows:
-        raise Invalid("The file holds no rows.", _SAVE)
+        raise Invalid("list.no-rows")
     if max(len(row) for row in rows) > MOST_COLUMNS:
-        raise Invalid(f"The file has more than {MOST_COLUMNS} columns.", "Keep those that say what the things are.")
+        raise Invalid("list.too-many-columns", most=MOST_COLUMNS)
     if len(rows) > MOST_ROWS + 1:
-        raise Invalid(f"The file has more than {MOST_ROWS} rows.", "Bring the rows in parts.")
+        raise Invalid("list.too-many-rows", most=MOST_ROWS)
     return rows
 
 
 def _csv(data: bytes) -> list[list[str]]:
     if b"\x00" in data and not data.startswith((b"\xff\xfe", b"\xfe\xff")):
-        raise Invalid("This is no text.", _SAVE)
+        raise Invalid("list.no-text")
     for encoding in ("utf-8-sig", "utf-16") if data.startswith((b"\xff\xfe", b"\xfe\xff")) else ("utf-8-sig",):
         try:
             text = data.decode(encoding)
@@ -44,36 +43,36 @@ def _csv(data: bytes) -> list[list[str]]:
         except UnicodeDecodeError:
             continue
     else:
-        raise Invalid("The text is not UTF-8, so letters would be mangled.", _SAVE)
+        raise Invalid("list.not-utf8")
     head = text[:4096]
     delimiter = max(",;\t|", key=head.partition("\n")[0].count)
     try:
         return [[_cell(c) for c in row] for row in csv.reader(StringIO(text), delimiter=delimiter)]
     except csv.Error as error:
-        raise Invalid(f"The file cannot be read as CSV ({error}).", _SAVE) from None
+        raise Invalid("list.no-csv", error=error) from None
 
 
 def _xlsx(data: bytes) -> list[list[str]]:
     try:
         with ZipFile(BytesIO(data)) as archive:
             if sum(info.file_size for info in archive.infolist()) > MOST_UNPACKED:
-                raise Invalid("The file unpacks to more than a list of things needs.", _SAVE)
+                raise Invalid("list.unpacks-too-large")
         book = load_workbook(BytesIO(data), read_only=True, data_only=False, keep_links=False)
     except Invalid:
         raise
     except Exception as error:  # a zip of anything: the parser has no error of its own for it
-        raise Invalid("This is no XLSX file.", _SAVE) from error
+        raise Invalid("list.no-xlsx") from error
     try:
         return list(_rows_of(book))
     except Exception as error:  # whatever the parser stumbles over in a file that only looks like one
-        raise Invalid("This is no XLSX file.", _SAVE) from error
+        raise Invalid("list.no-xlsx") from error
     finally:
         book.close()
 
 
 def _rows_of(book: Workbook) -> Iterator[list[str]]:
     if not book.worksheets:
-        raise Invalid("The file has no sheet.", _SAVE)
+        raise Invalid("list.no-sheet")
     for number, row in enumerate(book.worksheets[0].iter_rows(max_col=MOST_COLUMNS + 1, values_only=True)):
         if number > MOST_ROWS + 1:
             return

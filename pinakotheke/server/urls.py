@@ -6,8 +6,9 @@ from django.http.response import HttpResponseBase
 from django.urls import path, re_path
 from django.views.decorators.http import require_safe
 
+from .actions.base import Invalid
 from .api import api
-from .api.errors import problem
+from .api.errors import refused
 
 
 @require_safe
@@ -21,19 +22,20 @@ def page(request: HttpRequest) -> HttpResponseBase:
 
 def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
     """An address that is none: of the API as a problem document."""
+    refusal = Invalid("request.no-address")
     if request.path.startswith("/api/"):
-        return problem(404, "not-found", "There is nothing at this address.")
-    return HttpResponse("There is nothing at this address.", status=404, content_type="text/plain")
+        return refused(404, "not-found", refusal)
+    return HttpResponse(refusal.problem, status=404, content_type="text/plain")
 
 
 def bad_request(request: HttpRequest, exception: Exception) -> HttpResponse:
     """A request that Django refuses before the API sees it."""
-    return problem(400, "invalid", "The request cannot be read.", mend="Send it again as the API expects it.")
+    return refused(400, "invalid", Invalid("request.unreadable"))
 
 
 def broken(request: HttpRequest) -> HttpResponse:
     """What went wrong outside the API's own handlers."""
-    return problem(500, "broken", "Something broke here.", mend="Try again; it was reported.")
+    return refused(500, "broken", Invalid("request.broken"))
 
 
 handler404, handler400, handler500 = not_found, bad_request, broken

@@ -15,7 +15,7 @@ def lacking(case: Case) -> Iterator[Finding]:
     """Readings that are needed and were not taken."""
     needed = [s for s in missing(case.survey) if s.needed]
     if needed:
-        yield case.found("survey.missing", measured=len(needed), subject=needed[0].label, detail=needed[0].how)
+        yield case.found("survey.missing", measured=len(needed), subject=needed[0].label)
 
 
 @of_survey("survey.repeat", "survey.neighbour", "survey.sum", "survey.triangle", "survey.outside")

@@ -11,6 +11,7 @@ from ..base import Frozen
 from ..survey import Slot, Survey
 from ..survey.models import Place
 from ..survey.slots import slots
+from ..tables import load
 from ..units import Units
 from .models import Drawing
 from .of_survey import survey_elevation, survey_plan, text_height
@@ -43,8 +44,8 @@ def numbered(survey: Survey) -> tuple[Numbered, ...]:
     rows = [s for s in slots(blank) if s.what != "stud"]
     for section in blank.runs:
         many = f"{section.label}: " if len(blank.parts) > 1 else ""
-        rows += [Slot(section=section.id, what="fall", face="back", at=at, needed=False, how="Down from a level line.",
-                      label=f"{many}floor below the level line, {at:.0f} along") for at in FLOOR_PLACES]  # fmt: skip
+        rows += [Slot(section=section.id, what="fall", face="back", at=at, needed=False, how=load("readings")["sheet-fall"],
+                      label=f"{many}floor below the level line, {{at}} along") for at in FLOOR_PLACES]  # fmt: skip
     return tuple(Numbered(number=n, slot=slot) for n, slot in enumerate(rows, 1))
 
 
@@ -81,6 +82,7 @@ class _FieldSheet:
 
     def __init__(self, pdf: Pdf, units: Units, space: str) -> None:
         self.pdf, self.space = pdf, space
+        self.units = units
         self.width, self.height = LETTER if units == "imperial" else A4
         self.small = "in" if units == "imperial" else "mm"
         self.page = 0
@@ -128,14 +130,14 @@ class _FieldSheet:
             self.pdf.setFont(BOLD, 9)
             self.pdf.drawRightString(MARGIN + 8 * mm, self.y, str(row.number))
             self.pdf.setFont(FONT, 8.5)
-            self.pdf.drawString(MARGIN + 11 * mm, self.y, row.slot.label + (" *" if row.slot.needed else ""))
+            self.pdf.drawString(MARGIN + 11 * mm, self.y, row.slot.label_in(self.units) + " *" * row.slot.needed)
             self.pdf.setLineWidth(WEIGHTS["fine"])
             right = self.width - MARGIN
             self.pdf.line(right - 92 * mm, self.y - 1 * mm, right - 48 * mm, self.y - 1 * mm)
             self.pdf.line(right - 44 * mm, self.y - 1 * mm, right, self.y - 1 * mm)
         self.y -= 6 * mm
         self.pdf.setFont(FONT, 7.5)
-        self.pdf.drawString(MARGIN, self.y, "* needed before a design is proven. Second line: read again.")
+        self.pdf.drawString(MARGIN, self.y, load("readings")["sheet-foot"])
 
     def ticks(self) -> None:
         """What is easily overlooked."""

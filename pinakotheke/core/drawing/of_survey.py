@@ -5,7 +5,7 @@ from ..survey.closed import ceiling_points
 from ..survey.envelope import LEVEL_AT
 from ..survey.slots import SlotRef
 from ..survey.square import Frame, fitted_depth
-from ..units import Units
+from ..units import Units, format_length
 from . import of_inside
 from .models import Drawing, TitleBlock
 from .survey_sheet import SurveySheet
@@ -111,11 +111,18 @@ def _floor(sheet: SurveySheet, section: Section) -> None:
     falls = [r for r in sheet.survey.points("fall") if r.section == section.id and r.face != "front"]
     for r in falls:
         place = SlotRef(section=section.id, what="fall", face="back", at=r.at)
-        sheet.mark(r.at or 0, -WALL, r.value, f"floor below the level line at {r.at:.0f}", state="read", slot=place)
+        sheet.mark(
+            r.at or 0,
+            -WALL,
+            r.value,
+            f"floor below the level line at {format_length(r.at or 0, sheet.units)}",
+            state="read",
+            slot=place,
+        )
     for slot in sheet.slots:
         wanted = slot.section == section.id and slot.what == "fall" and sheet.shown(slot)
         if wanted and slot.at is not None and not any(slot.filled_by(r) for r in falls):
-            sheet.mark(slot.at, -WALL, None, slot.label, slot=slot.ref)
+            sheet.mark(slot.at, -WALL, None, slot.label_in(sheet.units), slot=slot.ref)
     if falls:
         sheet.note("note", (falls[-1].at or 0) / 2, -WALL - sheet.text * 2.9, "floor below the level line",
                    caption=True)  # fmt: skip

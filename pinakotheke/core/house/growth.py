@@ -1,5 +1,6 @@
 """How tall a child is likely to be, so that hooks and rails are set for the next years."""
 
+from ..errors import Refusal
 from ..tables import entry, load
 
 
@@ -14,7 +15,7 @@ def usual_stature(years: float) -> float:
     table = {int(age): float(mm) for age, mm in load("growth")["stature"].items()}
     low, high = min(table), max(table)
     if not low <= years <= high:
-        raise ValueError(f"the table of statures goes from {low} to {high} years")
+        raise Refusal("house.no-stature", low=low, high=high)
     below = int(years)
     if below == high:
         return table[high]

@@ -6,7 +6,7 @@ from difflib import get_close_matches
 from typing import Literal, TypeVar, get_args
 
 from ..base import Frozen
-from ..errors import CallOutError, PinakothekeError
+from ..errors import CallOutError, Refusal, told
 from ..house import Person
 from ..lengths import parse_length
 from ..masses import parse_mass
@@ -108,24 +108,25 @@ def read_rows(rows: Sequence[Sequence[str]], columns: Mapping[int, Column], peop
             continue
         try:
             thing = _row(fields, people, units, space, frozenset(used))
-        except PinakothekeError as error:
-            problem, mend = getattr(error, "problem", str(error)), error.mend
-            faults.append(RowFault(row=number, problem=problem, mend=mend or "Mend the row and bring it again."))
-            continue
         except ValueError as error:
-            text = str(error).split("Value error, ")[-1].split(" [")[0]
-            faults.append(RowFault(row=number, problem=text, mend="Mend the row and bring it again."))
+            faults.append(row_fault(number, error, units))
             continue
         used.add(thing.id)
         things.append(thing)
     return ReadRows(things=tuple(things), faults=tuple(faults))
 
 
+def row_fault(number: int, error: ValueError, units: Units) -> RowFault:
+    """Why a row of a list cannot be read, and what would mend it."""
+    problem, mend = told(error, units)
+    return RowFault(row=number, problem=problem, mend=mend or Refusal("list.row").mend)
+
+
 def _row(fields: Mapping[Column, str], people: tuple[Person, ...], units: Units, space: str,
          taken: frozenset[str]) -> Thing:  # fmt: skip
     name = fields.get("name") or fields.get("kind") or ""
     if not name:
-        raise CallOutError("", "the row names no thing", "Choose the column that says what it is.")
+        raise CallOutError("list.no-name")
     size = _size(fields, units)
     kind = fields.get("kind", "").lower()
     known = KINDS.get(kind) or kind_named(kind) or kind_named(name)
@@ -144,7 +145,7 @@ def _row(fields: Mapping[Column, str], people: tuple[Person, ...], units: Units,
         if said:
             close = get_close_matches(said, choices, n=1, cutoff=0.7)
             if not close:
-                raise CallOutError(said, f"“{said}” is no {column}", f"One of {', '.join(choices)}.")
+                raise CallOutError("list.no-choice", said, said=said, column=column, choices=choices)
             facts[column] = close[0]
     if fields.get("way"):
         facts["way"] = fields["way"].lower()
@@ -153,7 +154,7 @@ def _row(fields: Mapping[Column, str], people: tuple[Person, ...], units: Units,
         found = [p for p in people if owner in (p.name.lower(), p.name.lower().split()[0], p.id)]
         if len(found) != 1:
             names = ", ".join(p.name for p in people) or "nobody yet"
-            raise CallOutError(owner, f"nobody here is {owner}", f"One of {names}, or empty.")
+            raise CallOutError("list.nobody", owner, owner=owner, names=names)
         facts["owner"] = found[0].id
     new = next(f"t{n}" for n in range(len(taken) + 1, len(taken) + 100_000) if f"t{n}" not in taken)
     default = {"frequency": known.frequency} if known else {}
@@ -167,7 +168,7 @@ def _count(text: str) -> int:
     """Whole pieces: `12`, or `12.0` as spreadsheets write it."""
     match = re.fullmatch(r"(\d{1,7})(?:[.,]0+)?", text.strip())
     if match is None:
-        raise CallOutError(text, f"“{text[:40]}” is no count", "Write a whole number from 1 to 10,000.")
+        raise CallOutError("list.no-count", text, said=text[:40])
     return int(match[1])
 
 

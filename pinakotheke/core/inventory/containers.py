@@ -11,6 +11,7 @@ from typing import Annotated, Self
 from pydantic import Field, StringConstraints, model_validator
 
 from ..base import Frozen, Id, Mm, Name, PositiveMm
+from ..errors import Refusal
 from ..house import HouseRules
 from ..tables import rows, value
 from .needs import Need, layers
@@ -47,7 +48,7 @@ class Container(Frozen):
     @model_validator(mode="after")
     def _holds_something(self) -> Self:
         if min(self.inside) <= 0:
-            raise ValueError(f"{self.name}: walls of {self.wall:g} mm leave nothing inside")
+            raise Refusal("container.nothing-inside", name=self.name, wall=self.wall)
         return self
 
     @property

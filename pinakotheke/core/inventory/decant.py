@@ -3,6 +3,7 @@
 from math import ceil
 
 from ..base import Frozen
+from ..errors import NotHere
 from ..tables import rows
 
 HEADROOM = 0.92
@@ -44,13 +45,13 @@ def dry_good(name: str) -> dict[str, str] | None:
 
 
 def decant(name: str, kg: float, jars: tuple[Jar, ...] = JARS) -> Decanted:
-    """The fewest jars that take `kg` of a dry good, and of those the smallest. `KeyError` for an unknown good.
+    """The fewest jars that take `kg` of a dry good, and of those the smallest. `NotHere` for an unknown good.
 
     litres = kg ÷ bulk density; a jar takes its volume less headroom.
     """
     row = dry_good(name)
     if row is None:
-        raise KeyError(f"no bulk density is known of {name!r}")
+        raise NotHere("thing.no-density", name=name)
     litres = kg / float(row["kg_per_litre"])
 
     def wanted(jar: Jar) -> int:

@@ -91,7 +91,7 @@ def _line(storage: Storage, label: str, members: list[tuple[Thing, Need]], rules
         mass=sum(n.mass for _, n in members),
         things=tuple(t.id for t, _ in members),
         why=Why(
-            rule="sum of what the things take ÷ (1 − growth reserve)",
+            rule="demand",
             values=(*values, ("growth reserve", rules.reserve, "")),
             basis="C",
             source="; ".join(sorted({t.row.source for t, _ in members})),

@@ -4,6 +4,7 @@ from math import ceil, floor
 from typing import Literal, get_args
 
 from ..base import Frozen
+from ..errors import Refusal
 from ..house import HouseRules
 from ..tables import value
 from .kinds import Way
@@ -153,5 +154,5 @@ def posed(thing: Thing, way: Way, turned: bool = False) -> tuple[float, float, f
 def _size(thing: Thing) -> tuple[float, float, float]:
     size = thing.size or thing.row.size
     if size is None:
-        raise ValueError(f"{thing.name} has no size to be stored by; give width, depth and height")
+        raise Refusal("thing.without-size", name=thing.name)
     return size

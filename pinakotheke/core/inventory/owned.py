@@ -44,7 +44,7 @@ def read_size(text: str, units: Units) -> tuple[float, float, float]:
     """An outside size as it is said, *320 x 380 x 220*: width, depth, height in mm; raises `CallOutError`."""
     sides = [length.mm for length in scan_lengths(text, units)]
     if len(sides) != 3:
-        raise CallOutError(text, "a size is width by depth by height", "Write 320 x 380 x 220.")
+        raise CallOutError("size.three", text)
     return sides[0], sides[1], sides[2]
 
 

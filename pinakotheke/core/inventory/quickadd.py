@@ -14,7 +14,7 @@ from itertools import count
 
 from pydantic import ValidationError
 
-from ..errors import CallOutError
+from ..errors import CallOutError, told
 from ..house import Person
 from ..lengths import Length, scan_lengths
 from ..units import Units
@@ -84,7 +84,7 @@ def quick_add(line: str, people: tuple[Person, ...], units: Units, *, space: str
     ids = (f"t{n}" for n in count(1) if f"t{n}" not in taken)
     groups = [g.strip() for g in re.split(r"[;\n]", line) if g.strip()]
     if not groups:
-        raise CallOutError(line, "nothing to add", "Say for instance: 14 shirts, daily.")
+        raise CallOutError("quick.nothing", line)
     return tuple(_group(g, people, units, space, next(ids)) for g in groups)
 
 
@@ -106,14 +106,13 @@ def _group(text: str, people: tuple[Person, ...], units: Units, space: str, new_
         kind = _kind(text, name, facts)
     way = facts.get("way")
     if way is not None and way not in kind.ways:
-        raise CallOutError(text, f"{kind.many} are not stored that way", f"They go: {', '.join(kind.ways)}.")
+        raise CallOutError("quick.not-stored-so", text, many=kind.many, ways=kind.ways)
     facts.setdefault("frequency", kind.frequency if kind.id != "custom" else "weekly")
     facts["size"] = _sensible(facts.get("size"), kind)
     try:
         return Thing.model_validate({"name": name[:1].upper() + name[1:], "kind": kind.id, **facts})
     except ValidationError as error:
-        fault = error.errors()[0]["msg"].removeprefix("Value error, ")
-        raise CallOutError(text, fault[:1].lower() + fault[1:], "Say it like: 2 easels, 600 x 90 x 1100.") from None
+        raise CallOutError("quick.no-thing", text, fault=told(error, units)[0]) from None
 
 
 def _own_size(first: str, facts: dict[str, object], units: Units) -> str:
@@ -149,7 +148,7 @@ def _decanted(text: str, first: str) -> dict[str, object] | None:
         return None
     kg = float(match["kg"].replace(",", ".")) / (1000 if match["unit"].lower() == "g" else 1)
     if not 0 < kg <= 500:
-        raise CallOutError(text, f"{kg:g} kg is no amount to decant", "Say for instance 3 kg rice.")
+        raise CallOutError("quick.no-decant", text, kg=kg)
     got = decant(match["good"], kg)
     return {
         "name": match["good"].strip(), "count": got.jars, "size": (got.jar.width, got.jar.depth, got.jar.height),
@@ -164,18 +163,18 @@ def _kind(text: str, name: str, facts: dict[str, object]) -> Kind:
         return KINDS["custom"]
     if kind is None:
         close = get_close_matches(name.lower(), vocabulary(), n=2, cutoff=0.6)
-        hint = f"Did you mean {' or '.join(close)}?" if close else "Give it a size: “2 easels, 600 x 90 x 1100”."
-        raise CallOutError(text, f"“{name}” is no kind of thing known here", hint)
+        code = "quick.nearly-a-kind" if close else "quick.no-kind"
+        raise CallOutError(code, text, name=name, close=close)
     return kind
 
 
 def _count(text: str) -> tuple[int, str]:
     match = re.fullmatch(r"(?:(?P<before>-?\d+)\s*[x×]?\s+)?(?P<name>.*?\D)(?:\s+[x×]?\s*(?P<after>\d+))?", text)
     if match is None or not match["name"].strip():
-        raise CallOutError(text, "no thing is named", "Say how many of what, such as 14 shirts.")
+        raise CallOutError("quick.no-name", text)
     number = int(match["before"] or match["after"] or 1)
     if not 1 <= number <= 10_000:
-        raise CallOutError(text, f"{number} is no count", "A count is 1 to 10,000.")
+        raise CallOutError("quick.no-count", text, number=number)
     return number, match["name"].strip()
 
 
@@ -185,8 +184,7 @@ def _owner(low: str, people: tuple[Person, ...]) -> dict[str, object]:
         named = [p for p in people if p.pronoun == _PRONOUNS[low]]
         if len(named) != 1:
             names = ", ".join(p.name for p in people) or "nobody yet"
-            raise CallOutError(low, f"“{low}” could be {len(named) or 'none'} of the people here",
-                               f"Say the name: {names}; or set how each is spoken of in Brief.")  # fmt: skip
+            raise CallOutError("quick.whose", low, said=low, many=len(named) or 'none', names=names)  # fmt: skip
     return {"owner": named[0].id} if len(named) == 1 else {}
 
 
@@ -215,6 +213,6 @@ def _fact(part: str, people: tuple[Person, ...], units: Units) -> dict[str, obje
     close = get_close_matches(low, (*_fact_words(), *names), n=1, cutoff=0.75)
     if not close and re.fullmatch(r"[^\W\d][\w' -]{2,39}", part):
         return {"label": part}
-    said = "; ".join(filter(None, (", ".join(FREQUENCIES), ", ".join(p.name for p in people))))
-    mend = f"Did you mean {close[0]}?" if close else f"Say {said}; or a size, 300 x 200 x 150."
-    raise CallOutError(part, "this is no frequency, person, decision or size", mend)
+    if close:
+        raise CallOutError("quick.nearly-a-fact", part, close=close)
+    raise CallOutError("quick.no-fact", part, said=(*FREQUENCIES, *(p.name for p in people)))

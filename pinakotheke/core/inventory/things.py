@@ -5,6 +5,7 @@ from typing import Annotated, Literal, Self, get_args
 from pydantic import Field, StringConstraints, model_validator
 
 from ..base import Frozen, Id, Name, PositiveMm
+from ..errors import Refusal
 from ..house import Hazard
 from ..tables import load
 from .kinds import KINDS, Kind, Way, Zone, kind_of
@@ -51,11 +52,11 @@ class Thing(Frozen):
     @model_validator(mode="after")
     def _is_known(self) -> Self:
         if self.kind not in KINDS:
-            raise ValueError(f"no kind {self.kind!r}; known are {', '.join(KINDS)}")
+            raise Refusal("thing.no-kind", kind=self.kind, known=KINDS)
         if self.kind == "custom" and self.size is None:
-            raise ValueError("a custom thing needs its size: width, depth and height")
+            raise Refusal("thing.no-size")
         if self.way is not None and self.way not in kind_of(self.kind).ways:
-            raise ValueError(f"a {kind_of(self.kind).one} is not stored as {self.way!r}")
+            raise Refusal("thing.not-stored-so", one=kind_of(self.kind).one, way=self.way)
         return self
 
     @property

@@ -176,20 +176,20 @@ class History(Frozen):
     def after(self, command: Command) -> "History":
         """With one more command; what was undone is forgotten. Raises `EditRefused`."""
         if len(self.done) >= MOST_EDITS:
-            raise EditRefused("This design has been edited too often.", "Ask for new alternatives.")
+            raise EditRefused("edit.too-often")
         apply(self.current, command)
         return self.model_copy(update={"done": (*self.done, command), "undone": ()})
 
     def undo(self) -> "History":
         """Without the last command; raises `EditRefused` when there is none."""
         if not self.done:
-            raise EditRefused("There is nothing to undo.", "The design is as it was found.")
+            raise EditRefused("edit.nothing-to-undo")
         return self.model_copy(update={"done": self.done[:-1], "undone": (*self.undone, self.done[-1])})
 
     def redo(self) -> "History":
         """With the last undone command again; raises `EditRefused` when there is none."""
         if not self.undone:
-            raise EditRefused("There is nothing to redo.", "Nothing was undone since the last edit.")
+            raise EditRefused("edit.nothing-to-redo")
         return self.model_copy(update={"done": (*self.done, self.undone[-1]), "undone": self.undone[:-1]})
 
 
@@ -202,17 +202,17 @@ def _movable(design: Design, part_id: str) -> tuple[Part, Bay, Family]:
     try:
         part = design.part(part_id)
     except KeyError:
-        raise EditRefused(f"There is no part {part_id}.", "Choose one on the drawing.") from None
+        raise EditRefused("edit.no-part", part=part_id) from None
     if part.role not in MOVABLE or part.bay is None:
-        raise EditRefused(f"The {part.role} stands fixed.", "Shelves, rails, drawers and the like can be changed.")
+        raise EditRefused("edit.fixed", role=part.role)
     if part.locked or design.bays[part.bay].locked:
-        raise EditRefused(f"The {part.role} is locked.", "Unlock it first.")
+        raise EditRefused("edit.locked", role=part.role)
     return part, design.bays[part.bay], design.family_of(part)
 
 
 def _bay(design: Design, index: int) -> Bay:
     if index >= len(design.bays):
-        raise EditRefused(f"There is no bay {index + 1}.", f"The design has {len(design.bays)}.")
+        raise EditRefused("edit.no-bay", bay=index + 1, bays=len(design.bays))
     return design.bays[index]
 
 
@@ -241,7 +241,7 @@ def _move(design: Design, command: MovePart) -> Design:
     at = position(part, bay) + command.steps * bay.pitch
     long = part.h if bay.axis == "z" else part.d if bay.axis == "y" else part.w
     if at < bay.z0 or at + long > bay.z1:
-        raise EditRefused(f"The {part.role} would leave its bay.", "Move it less far, or to another bay.")
+        raise EditRefused("edit.leaves-bay", role=part.role)
     return _replaced(design, part, part.model_copy(update={bay.axis: at}))
 
 
@@ -249,22 +249,22 @@ def _resize(design: Design, command: ResizePart) -> Design:
     part, bay, family = _movable(design, command.part)
     fronts = family.spec(part.role).fronts
     if not fronts:
-        raise EditRefused(f"The {part.role} has one size in this bay.", "Drawers and baskets have several fronts.")
+        raise EditRefused("edit.one-size", role=part.role)
     wanted = fronts.index(part.h) + command.steps if part.h in fronts else 0
     if not 0 <= wanted < len(fronts):
-        raise EditRefused("There is no such front.", f"Fronts are {', '.join(map(str, fronts))} mm.")
+        raise EditRefused("edit.no-front", fronts=fronts)
     if part.z + fronts[wanted] > bay.z1:
-        raise EditRefused(f"The {part.role} would leave its bay.", "Move it down first.")
+        raise EditRefused("edit.leaves-bay-above", role=part.role)
     return _replaced(design, part, part.model_copy(update={"h": fronts[wanted]}))
 
 
 def _swap(design: Design, command: SwapPart) -> Design:
     part, bay, family = _movable(design, command.part)
     if command.role not in family.roles:
-        raise EditRefused(f"{family.name} has no {command.role}.", f"It has: {', '.join(sorted(family.roles))}.")
+        raise EditRefused("edit.no-role", family=family.name, role=command.role, roles=sorted(family.roles))
     new = family.placed(bay, part.id, command.role, position(part, bay))
     if new.z + new.h > bay.z1:
-        raise EditRefused(f"A {command.role} there would leave the bay.", "Move it down first.")
+        raise EditRefused("edit.no-room-below", role=command.role)
     return _replaced(design, part, new)
 
 
@@ -272,18 +272,18 @@ def _add(design: Design, command: AddPart) -> Design:
     bay = _bay(design, command.bay)
     family = design.family_of(bay)
     if bay.locked:
-        raise EditRefused("That bay is locked.", "Unlock it first.")
+        raise EditRefused("edit.bay-locked")
     if command.role not in family.roles:
-        raise EditRefused(f"{family.name} has no {command.role}.", f"It has: {', '.join(sorted(family.roles))}.")
+        raise EditRefused("edit.no-role", family=family.name, role=command.role, roles=sorted(family.roles))
     if command.role in PULL_OUTS and not bay.pulls:
-        raise EditRefused("Nothing that slides comes out of this bay.", "A return, the door or a corner is in its way.")
+        raise EditRefused("edit.nothing-slides")
     used = {p.id for p in design.parts}
     stem = f"b{bay.index + 1}-{command.role.replace(' ', '-')}"
     new_id = next(name for n in count(1) if (name := f"{stem}-{n}") not in used)
     steps = max(0, round((command.z - bay.z0) / bay.pitch))
     part = family.placed(bay, new_id, command.role, bay.z0 + steps * bay.pitch)
     if position(part, bay) + (part.h if bay.axis == "z" else 0) > bay.z1:
-        raise EditRefused(f"A {command.role} there would leave the bay.", "Choose a lower place.")
+        raise EditRefused("edit.no-room-above", role=command.role)
     return design.model_copy(update={"parts": (*design.parts, part, *family.brackets(part, bay))})
 
 
@@ -311,13 +311,13 @@ def _shifted(unplaced: tuple[Unplaced, ...], thing: str, by: int) -> tuple[Unpla
 
 def _assign(design: Design, command: AssignGroup) -> Design:
     if command.source == command.target:
-        raise EditRefused("It lives there already.", "Choose another compartment.")
+        raise EditRefused("edit.lives-there")
     if command.source is None:
         have = next((u.count for u in design.unplaced if u.thing == command.thing), 0)
     else:
         have = sum(a.count for a in design.held_by(command.source) if a.thing == command.thing)
     if have < command.count:
-        raise EditRefused(f"Only {have} of them are there.", "Choose a smaller count.")
+        raise EditRefused("edit.too-few", have=have)
     left = design.unplaced
     rows = list(design.assignments)
     if command.source is None:
@@ -329,7 +329,7 @@ def _assign(design: Design, command: AssignGroup) -> Design:
     else:
         target = next((p for p in design.parts if p.id == command.target), None)
         if target is None or target.role not in HOLDERS:
-            raise EditRefused("Nothing is kept there.", "Choose a shelf, rail, drawer or tray.")
+            raise EditRefused("edit.nothing-kept")
         rows = _given(rows, command, target.id)
     return design.model_copy(update={"assignments": tuple(rows), "unplaced": left})
 
@@ -356,7 +356,7 @@ def _given(rows: list[Assignment], command: AssignGroup, part: str) -> list[Assi
 
 def _lock(design: Design, command: LockPart) -> Design:
     if command.part not in {p.id for p in design.parts}:
-        raise EditRefused(f"There is no part {command.part}.", "Choose one on the drawing.")
+        raise EditRefused("edit.no-part", part=command.part)
     parts = tuple(p.model_copy(update={"locked": command.locked}) if p.id == command.part else p for p in design.parts)
     return design.model_copy(update={"parts": parts})
 
@@ -370,11 +370,11 @@ def _lock_bay(design: Design, command: LockBay) -> Design:
 def _copy_bay(design: Design, command: CopyBay) -> Design:
     source, target = _bay(design, command.bay), _bay(design, command.onto)
     if source.index == target.index:
-        raise EditRefused("That is the same bay.", "Choose another one to copy onto.")
+        raise EditRefused("edit.same-bay")
     if source.family != target.family:
-        raise EditRefused("The two bays are of different families.", "Swap the family of one first.")
+        raise EditRefused("edit.two-families")
     if target.locked:
-        raise EditRefused("That bay is locked.", "Unlock it first.")
+        raise EditRefused("edit.bay-locked")
     family = design.family_of(target)
     inside = [p for p in design.parts if p.bay == target.index and p.role in MOVABLE]
     bare = emptied(design, {p.id for p in inside})

@@ -46,8 +46,8 @@ def _in_family(design: Design, key: str) -> Design:
     names = [b.family for b in design.bays]
     family = design.catalogue[max(dict.fromkeys(names), key=names.count)]
     return design.model_copy(
-        update={"id": key, "title": f"In {family.spoken}",
-                "reason": f"Another way to build it. {family.about}"}
+        update={"id": key, "title": TITLES["family"].format(family=family.spoken),
+                "reason": REASONS["family"].format(about=family.about)}
     )  # fmt: skip
 
 

@@ -1,5 +1,6 @@
 """What alternatives are searched for, and what is said of each."""
 
+from ..tables import load
 from .models import Goal, Weights
 
 WEIGHTS: dict[Goal, Weights] = {
@@ -9,17 +10,8 @@ WEIGHTS: dict[Goal, Weights] = {
     "quickest": Weights(money=0.5, room=0, reach=2, parts=6, hours=8, reuse=1),
     "yours": Weights(),
 }
-TITLES: dict[Goal, str] = {
-    "cheapest": "Cheapest", "roomiest": "Most room to grow", "reach": "Easiest to reach",
-    "quickest": "Soonest up", "yours": "As you weigh it",
-}  # fmt: skip
-REASONS: dict[Goal, str] = {
-    "cheapest": "The least money that gives everything a place.",
-    "roomiest": "The most empty room left for what comes next.",
-    "reach": "What is used most hangs and lies where its owner reaches it best.",
-    "quickest": "The fewest parts and the fewest hours of work.",
-    "yours": "Found for the weights set by hand.",
-}
+TITLES: dict[str, str] = load("goals")["title"]
+REASONS: dict[str, str] = load("goals")["reason"]
 SEARCHED: tuple[Goal, ...] = ("roomiest", "cheapest", "reach", "quickest")
 """The order of searching: the roomiest soonest holds everything, and the others may start from it."""
 SPARE_SHELVES: frozenset[Goal] = frozenset({"roomiest", "reach", "yours"})

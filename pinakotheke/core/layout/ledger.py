@@ -116,8 +116,7 @@ def _line(storage: Storage, asked: float, given: float | None) -> LedgerLine:
         given=given,
         spare=None if given is None else given - asked,
         why=Why(
-            rule="asked = what the things take as they are stored; spare = given − asked" if given is not None
-            else "asked = what the things take, each stored its preferred way",
+            rule="asked" if given is None else "asked and given",
             values=(("asked", asked, unit), *((("given", given, unit),) if given is not None else ())),
             basis="D",
             source="inventory tables and the parts' clear sizes",

@@ -19,19 +19,19 @@ def _standing(design: Design, bay: Bay) -> Standing:
     for standing in design.rows:
         if standing.first <= bay.index < standing.end:
             return standing
-    raise EditRefused("This row cannot be stood anew.", "Ask for new alternatives.")
+    raise EditRefused("edit.not-anew")
 
 
 def _region(design: Design, section: str) -> Envelope:
     for region in design.regions:
         if region.section == section:
             return region
-    raise EditRefused("The measures this design was made for are not known any more.", "Ask for new alternatives.")
+    raise EditRefused("edit.no-measures")
 
 
 def _refuse_storeys(standing: Standing) -> None:
     if standing.row.shape.is_storey:
-        raise EditRefused("These boards are cut to the slope.", "Move shelves by hand, or ask for new alternatives.")
+        raise EditRefused("edit.cut-to-slope")
 
 
 def widened(design: Design, bay: Bay, steps: int) -> Design:
@@ -41,10 +41,10 @@ def widened(design: Design, bay: Bay, steps: int) -> Design:
     at = bay.index - standing.first
     sizes = sorted({*family.modules_at(row.shape), *family.corners})
     if family.fillings(2000) is not None:
-        raise EditRefused("These bays are cut to the wall.", "Change the number of bays by asking anew.")
+        raise EditRefused("edit.cut-to-wall")
     now = sizes.index(row.widths[at]) if row.widths[at] in sizes else 0
     if not 0 <= now + steps < len(sizes):
-        raise EditRefused("There is no such width.", f"Widths are {', '.join(map(str, sizes))} mm.")
+        raise EditRefused("edit.no-width", sizes=sizes)
     widths = (*row.widths[:at], sizes[now + steps], *row.widths[at + 1 :])
     return _placed_row(design, standing, Row(shape=row.shape, x=row.x, widths=widths))
 
@@ -63,14 +63,14 @@ def reshaped(design: Design, bay: Bay, taller: int, deeper: int) -> Design:
     wanted = next((s for s in shapes if s.member == member and s.depth == depth
                    and (family.fillings(2000) is not None or modules <= {*family.modules_at(s)})), None)  # fmt: skip
     if wanted is None:
-        raise EditRefused("There is no part of that height and depth.", "Change the depth first.")
+        raise EditRefused("edit.no-height-and-depth")
     return _placed_row(design, standing, Row(shape=wanted, x=standing.row.x, widths=standing.row.widths))
 
 
 def _next(sizes: list[int], now: int, steps: int, what: str) -> int:
     at = sizes.index(now) + steps if now in sizes else 0
     if not 0 <= at < len(sizes):
-        raise EditRefused(f"There is no such {what} here.", f"It can be {', '.join(map(str, sizes))} mm.")
+        raise EditRefused("edit.no-size", what=what, sizes=sizes)
     return sizes[at]
 
 
@@ -86,7 +86,7 @@ def _placed_row(design: Design, standing: Standing, row: Row) -> Design:
         ):
             new = standing.model_copy(update={"row": moved})
             return restood(design, {standing: new}, {b: b for b in range(len(design.bays))})
-    raise EditRefused("The row would not stand there.", "Make another bay narrower first, or choose a lower height.")
+    raise EditRefused("edit.row-does-not-stand")
 
 
 def _meet(family: Family, row: Row, other_family: Family, other: Row) -> bool:
@@ -111,7 +111,7 @@ def mirrored(design: Design, bay: Bay) -> Design:
             for n in range(standing.first, standing.end):
                 moves[n] = standing.first + standing.end - 1 - n
             return restood(design, {standing: standing.model_copy(update={"row": turned})}, moves)
-    raise EditRefused("Turned about, the row would stand in an obstacle.", "Mirror another row.")
+    raise EditRefused("edit.mirror-meets-obstacle")
 
 
 def swapped_family(design: Design, bay: Bay, family_id: str, own: Range | None) -> Design:
@@ -121,7 +121,7 @@ def swapped_family(design: Design, bay: Bay, family_id: str, own: Range | None) 
     if own is not None and own.family_id == family_id and own not in design.ranges:
         design = design.model_copy(update={"ranges": (*design.ranges, own)})
     if family_id not in design.catalogue:
-        raise EditRefused(f"There is no family {family_id}.", f"There are {', '.join(FAMILIES)}.")
+        raise EditRefused("edit.no-family", family=family_id, families=FAMILIES)
     standing, family = _standing(design, bay), design.catalogue[family_id]
     region, old = _region(design, standing.section), standing.row
     end = old.end + design.catalogue[standing.family].ends
@@ -136,7 +136,7 @@ def swapped_family(design: Design, bay: Bay, family_id: str, own: Range | None) 
                 moves[n] = None if inside else n if n < standing.first else n + count - (standing.end - standing.first)
             new = standing.model_copy(update={"family": family_id, "row": row})
             return restood(design, {standing: new}, moves)
-    raise EditRefused(f"{family.name} does not stand there.", "Choose another family, or ask for new alternatives.")
+    raise EditRefused("edit.family-does-not-stand", family=family.name)
 
 
 def _filled(family: Family, shape: Shape, region: Envelope, start: int, end: int) -> Row | None:
@@ -154,7 +154,7 @@ def finished(design: Design, finish: Finish) -> Design:
         if not row.shape.is_storey and not any(
             (s.height, s.depth) == (row.shape.height, row.shape.depth) for s in shapes
         ):
-            raise EditRefused("There is no room for that in front of or over the row.", "Make the row less deep first.")
+            raise EditRefused("edit.no-room-in-front")
     return restood(plain, {}, {b: b for b in range(len(design.bays))})
 
 

@@ -10,6 +10,7 @@ from operator import attrgetter
 
 from ..base import Frozen
 from ..inventory.needs import need, ways
+from ..saying import say
 from ..tables import value
 from .blocked import Blocked, blocked_by_budget, blocked_by_demand, too_big_a_task, too_small
 from .candidates import Candidate
@@ -17,7 +18,7 @@ from .costing import structure_price
 from .frontier import Point, Sensitivity, frontier_of, point_of, sensitivities
 from .furnish import Furnished, design_of, furnish, improve, problem_of
 from .gallery import distinct, rightly_named, shape_of
-from .goals import SEARCHED, TITLES
+from .goals import REASONS, SEARCHED, TITLES
 from .kept import kept_candidate
 from .lots import takes_one
 from .models import Design, Goal
@@ -287,8 +288,8 @@ def _other_ways(task: Task, pool: list[Candidate], found: _Found) -> None:
             continue
         key = f"in-{family.id}"
         found.designs[key] = design_of(task, "cheapest", furnished).model_copy(
-            update={"id": key, "title": f"In {family.spoken}",
-                    "reason": f"Another way to build it, as cheap as it goes. {family.about}"}
+            update={"id": key, "title": TITLES["family"].format(family=family.spoken),
+                    "reason": REASONS["cheap-family"].format(about=family.about)}
         )  # fmt: skip
         task.watch.found(found.designs[key])
         made += 1
@@ -328,12 +329,12 @@ def _more_to_choose(task: Task, found: _Found, designs: list[Design]) -> list[De
                 continue
             kinds.add(kind)
             best = improve(task, goal, furnished.candidate, furnished.problem, QUICK, furnished.interior.choices, 3)
-            names = " and ".join(task.catalogue[f].spoken for f in furnished.candidate.families)
-            title = f"Also: {_bays(furnished)} of {names}"[:110]
+            names = [task.catalogue[f].spoken for f in furnished.candidate.families]
+            title = say(TITLES["also"], {"bays": _bays(furnished), "families": names}, "metric")[:110]
             again = 1 + sum(d.title.startswith(title) for d in added)
             design = design_of(task, goal, best).model_copy(
                 update={"id": f"also-{len(added) + 1}", "title": title + (f", {again}" if again > 1 else ""),
-                        "reason": "Holds everything in another arrangement, to choose from."}
+                        "reason": REASONS["also"]}
             )  # fmt: skip
             if shape_of(design) not in seen:
                 seen.append(shape_of(design))

@@ -21,7 +21,7 @@ def hours(design: Design) -> Hours:
     return Hours(
         hours=modules + fitted,
         why=Why(
-            rule="hours to stand the modules + hours to fit what goes into them",
+            rule="hours",
             values=(("modules", modules, "h"), ("what goes into them", fitted, "h"), ("bays", len(design.bays), "pieces")),
             basis="C", source="a day for four carcases on a level base; 2 to 2.5 h for a track system of ten parts",
         ),

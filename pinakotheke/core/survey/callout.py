@@ -32,7 +32,7 @@ understood is said, with the mend, and the rest of the line is still heard.
 
 import re
 
-from ..errors import CallOutError, LengthError
+from ..errors import Refusal, told
 from ..units import Units
 from . import vocabulary as sizes
 from . import vocabulary_facts as facts
@@ -132,9 +132,7 @@ def hear(line: str, survey: Survey, units: Units, *, section: str = "", hand: st
             if call is not None:
                 understood.append(call)
                 ear.survey = keep(call, ear.survey)
-        except (CallOutError, LengthError) as error:
-            misheard.append(Misheard(said=clause, problem=error.problem, mend=error.mend))
         except ValueError as error:
-            problem = str(error).split("Value error, ")[-1].split(" [")[0].split("\n")[0]
-            misheard.append(Misheard(said=clause, problem=problem, mend="Say it again with other numbers."))
+            problem, mend = told(error, units)
+            misheard.append(Misheard(said=clause, problem=problem, mend=mend or Refusal("call.again").mend))
     return Heard(understood=tuple(understood), misheard=tuple(misheard))

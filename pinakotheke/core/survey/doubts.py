@@ -78,11 +78,11 @@ def doubts(survey: Survey, section_id: str | None = None) -> tuple[Doubt, ...]:
     return tuple(found)
 
 
-def _doubt(code: Code, rows: list[Reading], subject: str, one: float, other: float, rule: str, limit: Entry) -> Doubt:
+def _doubt(code: Code, rows: list[Reading], subject: str, one: float, other: float, limit: Entry) -> Doubt:
     return Doubt(
         code=code, readings=tuple(r.id for r in rows), place=rows[0].place if rows else None, subject=subject, one=one,
         other=other, slip=likely_slip(one, other),
-        why=Why(rule=rule, values=(("one", one, "mm"), ("other", other, "mm"), ("limit", limit.value, "mm")),
+        why=Why(rule=code, values=(("one", one, "mm"), ("other", other, "mm"), ("limit", limit.value, "mm")),
                 basis=limit.basis, source=limit.source),
     )  # fmt: skip
 
@@ -103,9 +103,7 @@ def _repeats(survey: Survey) -> list[Doubt]:
             first = rows[0]
             name = " ".join(p for p in (first.level, first.face, first.side, first.what) if p)
             at = "" if first.at is None else f" at {first.at:.0f}"
-            found.append(
-                _doubt("repeat", rows, name + at, least, most, "repeat readings agree within the limit", limit)
-            )
+            found.append(_doubt("repeat", rows, name + at, least, most, limit))
     return found
 
 
@@ -116,7 +114,6 @@ MOST_COMPARED = 40
 def _neighbours(survey: Survey) -> list[Doubt]:
     """Readings of one wall that differ by more than walls wander, or by exactly what a swap of digits makes."""
     limit = entry("fit.neighbour_within")
-    rule = "neighbouring readings of one wall differ by less than the limit"
     found = []
     whats: tuple[What, ...] = ("width", "height", "depth", "fall")
     for what in whats:
@@ -129,7 +126,7 @@ def _neighbours(survey: Survey) -> list[Doubt]:
                 continue  # a repeat says it better
             swapped = what != "fall" and likely_slip(low.value, high.value) == "digits swapped"
             if high.value - low.value > limit.value or swapped:
-                doubt = _doubt("neighbour", [low, high], what, low.value, high.value, rule, limit)
+                doubt = _doubt("neighbour", [low, high], what, low.value, high.value, limit)
                 odd = max((low, high), key=lambda r: abs(r.value - median(row.value for row in rows)))
                 found.append(doubt.model_copy(update={"place": odd.place}))
     return found
@@ -149,8 +146,7 @@ def _sum_of_opening(survey: Survey) -> list[Doubt]:
     if abs(nearest - total) <= limit.value:
         return []
     rows = [r for r in survey.readings if r.what in _ACROSS]
-    rule = "left return + opening + right return = width"
-    return [_doubt("sum", rows, "returns and opening", total, nearest, rule, limit)]
+    return [_doubt("sum", rows, "returns and opening", total, nearest, limit)]
 
 
 MOST_OUT = 12.0
@@ -176,8 +172,7 @@ def _triangles(survey: Survey) -> list[Doubt]:
         except ValueError:
             odd = True
         if odd:
-            rule = "a diagonal closes a triangle with its two sides"
-            found.append(_doubt("triangle", [r], r.what, r.value, (a * a + b * b) ** 0.5, rule, limit))
+            found.append(_doubt("triangle", [r], r.what, r.value, (a * a + b * b) ** 0.5, limit))
     return found
 
 
@@ -188,11 +183,10 @@ def _outside(survey: Survey) -> list[Doubt]:
         return []
     limit = entry("fit.neighbour_within")
     beyond = width + limit.value
-    rule = "what stands at a wall lies within its length"
-    found = [_doubt("outside", [r], "a stud", r.value, width, rule, limit)
+    found = [_doubt("outside", [r], "a stud", r.value, width, limit)
              for r in survey.readings if r.what == "stud" and r.value > beyond]  # fmt: skip
     for o in survey.obstacles:
         if o.x + o.width > beyond:
-            doubt = _doubt("outside", [], o.name, o.x + o.width, width, rule, limit)
+            doubt = _doubt("outside", [], o.name, o.x + o.width, width, limit)
             found.append(doubt.model_copy(update={"readings": (o.id,)}))
     return found

@@ -69,8 +69,7 @@ class Ear:
         for known, reader in self._readers:
             if clause.words & known:
                 return reader(self, clause)
-        problem = "this names nothing that is measured here"
-        raise CallOutError(clause.said, problem, "Say for instance: width 1846 1849 1843.")
+        raise CallOutError("call.names-nothing", clause.said)
 
     def _listen_for_section(self, text: str) -> str:
         spoken = {kind: {kind, traits.called, *traits.said} for kind, traits in section_kinds().items()}
@@ -83,21 +82,21 @@ class Ear:
             if own == name and (not kind or kind in spoken[section.kind]):
                 self.section = section.id
                 return text[match.end() :].strip()
-        known = ", ".join(s.label for s in self.survey.parts)
-        raise CallOutError(text, f"there is no {kind or 'section'} {name.upper()} here", f"There are {known}.")
+        known = [s.label for s in self.survey.parts]
+        raise CallOutError("call.no-section", text, kind=kind or "section", name=name.upper(), known=known)
 
     def _corrected(self, clause: Clause, right: str, wrong: str) -> CallOut:
         words = frozenset(re.findall(r"[a-z]+", right))
         call = self._understand(replace(clause, text=right, words=words))
         was = self.lengths(clause, wrong)
         if len(call.readings) != 1 or len(was) != 1:
-            raise CallOutError(clause.said, "a correction is of one reading", "Say: low back width 1846 not 1864.")
+            raise CallOutError("call.one-correction", clause.said)
         new = call.readings[0]
         back = [r for r in self.survey.readings if r.place == new.place and abs(r.value - was[0].mm) < 0.5]
         if not back:
-            there = [with_unit(r.value, self.units) for r in self.survey.readings if r.place == new.place]
-            mend = f"Read there: {', '.join(there)}." if there else "Nothing was read there yet: say it without “not”."
-            raise CallOutError(clause.said, f"{with_unit(was[0].mm, self.units)} was not read there", mend)
+            there = [r.value for r in self.survey.readings if r.place == new.place]
+            code = "call.not-read-so" if there else "call.nothing-to-correct"
+            raise CallOutError(code, clause.said, mm=was[0].mm, there=there)
         echo = f"{call.echo}, not {with_unit(was[0].mm, self.units)}"
         return call.model_copy(update={"takes_back": (back[-1].id,), "echo": echo})
 
@@ -106,14 +105,14 @@ class Ear:
         text = clause.text if text is None else text
         start = re.search(r"[\d.]", text.translate(str.maketrans("½¼¾⅛⅜⅝⅞", "0000000")))
         if start is None:
-            raise CallOutError(clause.said, "no number was called", "Add the reading, such as 1846 or 70 3/4.")
+            raise CallOutError("call.no-number", clause.said)
         minus = text[: start.start()].rstrip().endswith("-")
         return scan_lengths(("-" if minus else "") + text[start.start() :], self.units)
 
     def reading(self, clause: Clause, what: What, mm: float, **place: str | float | None) -> Reading:
         """One reading at a place of the clause's section."""
         if mm == 0 and what not in ZERO_ALLOWED:
-            raise CallOutError(clause.said, f"{what} cannot be 0", "Leave it out, or call what was read.")
+            raise CallOutError("call.nought", clause.said, what=what)
         return Reading.model_validate(
             {"id": next(self._ids), "section": clause.section, "what": what, "value": mm, "called": clause.said[:200],
              "hand": self._hand, "taken": self._taken, "instrument": self._instrument, **place}

@@ -120,7 +120,7 @@ def envelope(survey: Survey, rules: HouseRules, section_id: str = "") -> Envelop
     width, height, depth = one.least("width"), _height(survey, one, section), fitted_depth(survey, section.id)
     if width is None or height is None or depth is None:
         wanted = (("a width", width), ("a height", height), ("a depth", depth))
-        raise SurveyIncomplete(tuple(name for name, got in wanted if got is None))
+        raise SurveyIncomplete("survey.incomplete", missing=tuple(name for name, got in wanted if got is None))
     skirting_height, skirting_thickness = _skirting(one)
     lean = leans(survey, section.id)
     loose = uncertain(survey, section.id)
@@ -158,7 +158,7 @@ def envelope(survey: Survey, rules: HouseRules, section_id: str = "") -> Envelop
     x_from, x_to = result.span(0, height)
     for size, have in (("width", x_to - x_from), ("depth", result.y_to - result.y_from), ("height", result.z_to)):
         if have <= 0:
-            raise SpaceTooSmall(size, have)
+            raise SpaceTooSmall("survey.too-small", size=size, have=have)
     return result.model_copy(update={"x_from": x_from, "x_to": x_to})
 
 
@@ -194,8 +194,7 @@ def _why_width(width: float, rules: HouseRules, allowance: float, skirting: floa
     rule = entry("fit.every_inch" if rules.fit == "every-inch" else "fit.easy")
     values = (("least width read", width, "mm"), ("allowance a side", allowance, "mm"), ("skirting", skirting, "mm"))
     more = (("still uncertain", loose.width, "mm"),) if loose.width else ()
-    return Why(rule="clear width = least width read − 2 × the greater of fit allowance and skirting, less what walls "
-                    "out of square and missing readings may take", values=(*values, *more), basis=rule.basis,
+    return Why(rule="clear width", values=(*values, *more), basis=rule.basis,
                source=rule.source)  # fmt: skip
 
 

@@ -9,6 +9,7 @@ from random import Random
 from typing import Protocol
 
 from ..base import Frozen
+from ..errors import Refusal
 from ..tables import load, value
 from .models import SIGNED, Instrument, What
 
@@ -62,7 +63,7 @@ class StandIn:
     def take(self, what: What, truth: float, rng: Random) -> Taken:
         """The truth, scattered, rounded to what the display resolves, at times a blunder."""
         if not self.can_read(what):
-            raise ValueError(f"a {self.name} does not read {what}")
+            raise Refusal("survey.wrong-instrument", instrument=self.name, what=what)
         blunder = ""
         read = truth + rng.gauss(0, self.sigma(truth))
         if rng.random() < self._row["blunders"] and (abs(truth) > SHORTEST_SLIP or what in SIGNED):

@@ -14,6 +14,7 @@ from pydantic import (
 )
 
 from ..base import LONGEST_MM, AtMost, Frozen, Id, Mm, PositiveMm
+from ..errors import NotHere, Refusal
 from ..tables import load
 from .sections import SectionKind, known_kind, section_kinds
 
@@ -69,9 +70,9 @@ class Reading(Frozen):
     def _suits_what_is_read(cls, value: float, info: ValidationInfo) -> float:
         what = info.data.get("what", "a reading")
         if value < 0 and what not in SIGNED:
-            raise ValueError(f"no negative number: {what} cannot be negative; read it again")
+            raise Refusal("survey.negative", what=what)
         if value == 0 and what not in ZERO_ALLOWED:
-            raise ValueError(f"a number above 0: {what} cannot be 0; leave it out, or call what was read")
+            raise Refusal("survey.nought", what=what)
         return value
 
     @property
@@ -218,15 +219,14 @@ class Survey(Frozen):
         known = {s.id for s in self.parts}
         for ids in ([r.id for r in self.readings], [o.id for o in self.obstacles], [s.id for s in self.parts]):
             if len(set(ids)) != len(ids):
-                raise ValueError("two rows of a survey have the same id; give each its own")
+                raise Refusal("survey.double-id")
         placed: tuple[Reading | Obstacle, ...] = (*self.readings, *self.obstacles)
         for row in placed:
             if row.section not in known:
-                there = ", ".join(sorted(known))
-                raise ValueError(f"{row.id!r} was read in section {row.section!r}; there are {there}")
+                raise Refusal("survey.no-section", id=row.id, section=row.section, known=sorted(known))
         for section in self.parts:
             if section.within is not None and section.within not in known:
-                raise ValueError(f"section {section.id!r} lies within {section.within!r}, which is not in this space")
+                raise Refusal("survey.not-within", section=section.id, within=section.within)
         return self
 
     @property
@@ -255,13 +255,13 @@ class Survey(Frozen):
         return bool(load("spaces")[self.kind].get("opening")) or bool(self.values("opening width"))
 
     def section(self, section_id: str = "") -> Section:
-        """The section with this id, the main one for an empty id; `KeyError` names those there are."""
+        """The section with this id, the main one for an empty id; `NotHere` names those there are."""
         if not section_id:
             return self.main
         for section in self.parts:
             if section.id == section_id:
                 return section
-        raise KeyError(f"no section {section_id!r}; there are {', '.join(s.id for s in self.parts)}")
+        raise NotHere("survey.unknown-section", section=section_id, known=[s.id for s in self.parts])
 
     def only(self, section_id: str = "") -> "Survey":
         """The same survey with the readings and obstacles of one section."""

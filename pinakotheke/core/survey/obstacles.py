@@ -34,9 +34,9 @@ def typed_obstacle(survey: Survey, section: str, kind: str, typed: Mapping[str, 
         try:
             sides[name] = parse_length(text, units).mm
         except LengthError as error:
-            raise CallOutError(text, f"{said}: {error.problem}", error.mend) from None
+            raise CallOutError("obstacle.field", text, field=said, problem=error.problem, mend=error.mend) from None
         if sides[name] <= 0 and field in ("width", "height"):
-            raise CallOutError(text, f"{said}: an obstacle has a size", "Write what the tape says, such as 80.")
+            raise CallOutError("obstacle.no-size", text, said=said)
     used = {o.id for o in survey.obstacles} | {r.id for r in survey.readings}
     new_id = next(f"o{n}" for n in range(1, len(used) + 2) if f"o{n}" not in used)
     return usual_obstacle(kind, new_id, section, label.strip(), sides)

@@ -6,6 +6,7 @@ from functools import cache
 from typing import Literal
 
 from ..base import Frozen
+from ..errors import Refusal
 from ..tables import load
 
 
@@ -49,5 +50,5 @@ def section_kinds() -> dict[str, SectionKind]:
 def known_kind(name: str) -> str:
     """The name of a kind; raises `ValueError` for what is none."""
     if name not in section_kinds():
-        raise ValueError(f"there is no such kind of section; there are {', '.join(section_kinds())}")
+        raise Refusal("survey.no-kind-of-section", known=section_kinds())
     return name

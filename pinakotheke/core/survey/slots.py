@@ -4,7 +4,9 @@ from collections import defaultdict
 from collections.abc import Iterable, Iterator
 
 from ..base import Frozen
-from ..tables import value
+from ..saying import say
+from ..tables import load, value
+from ..units import Units, format_length
 from .level import level_length
 from .models import Face, Level, Place, Reading, Section, Side, Survey, What
 
@@ -31,12 +33,22 @@ class Slot(SlotRef):
 
     label: str
     how: str
+    lengths: dict[str, float] = {}
+    """Those that `how` names."""
     needed: bool = True
 
     @property
     def ref(self) -> SlotRef:
         """The place alone."""
         return SlotRef.model_validate(self.model_dump(include=set(SlotRef.model_fields)))
+
+    def label_in(self, units: Units) -> str:
+        """What it is called; *{at}* in it is where along the wall."""
+        return self.label.replace("{at}", format_length(self.at or 0, units))
+
+    def how_in(self, units: Units) -> str:
+        """How it is taken."""
+        return say(self.how, self.lengths, units)
 
     def filled_by(self, reading: Reading) -> bool:
         """Whether a reading was taken here; one taken at a point counts for the places near it."""
@@ -50,12 +62,10 @@ class Slot(SlotRef):
         return (reading.level, reading.face or self.face, reading.side) == (self.level, self.face, self.side)
 
 
-_WALL = "Tape hook against one wall, read into the other corner; do not bend the tape."
-_WHERE = {
-    "low": "About 100 mm above the skirting.",
-    "middle": "At half height.",
-    "high": "About 100 mm under the ceiling.",
-}
+MARK = 100.0
+"""How far from skirting and ceiling the low and the high width are read, mm; common practice."""
+CORNER = (900.0, 1200.0)
+"""Where a corner is marked along its two walls, mm: 3, 4 and 5 times 300."""
 LEVELS: tuple[Level, ...] = ("low", "middle", "high")
 SIDES: tuple[Side, ...] = ("left", "middle", "right")
 
@@ -74,54 +84,58 @@ def slots(survey: Survey, section_id: str | None = None) -> tuple[Slot, ...]:
     return tuple(found)
 
 
+def _how(name: str) -> str:
+    """A sentence of `tables/readings.toml`."""
+    return str(load("readings")[name])
+
+
 def _of_run(survey: Survey, section: Section) -> Iterator[Slot]:
     one = survey.only(section.id)
     if section.slope == "none":
         for level in LEVELS:
             yield Slot(what="width", level=level, face="back", label=f"width, {level}, at the back",
-                       how=f"{_WALL} {_WHERE[level]}")  # fmt: skip
+                       how=_how(f"width-{level}"), lengths={"mark": MARK})  # fmt: skip
         for side in SIDES:
             yield Slot(what="height", side=side, label=f"height, {side}",
-                       how="Floor to ceiling at the back wall, tape upright.")  # fmt: skip
+                       how=_how("height"))  # fmt: skip
     else:
         yield Slot(what="width", level="low", face="back", label="width, low, at the back",
-                   how=f"{_WALL} {_WHERE['low']}")  # fmt: skip
+                   how=_how("width-low"), lengths={"mark": MARK})  # fmt: skip
         yield from _of_slope(one, section)
     if not survey.is_open_fronted:
         for end in ("left", "right"):
             yield Slot.model_validate({"what": "depth", "side": end, "label": f"depth, {end}",
-                                       "how": "Back wall to the inner face of the return or door."})  # fmt: skip
+                                       "how": _how("depth")})  # fmt: skip
     if survey.has_opening and (survey.door.kind != "none" or one.values("opening width")):
-        yield Slot(what="opening width", label="opening, width", how="Clear between the linings, least of three.")
-        yield Slot(what="opening height", label="opening, height", how="Floor to the underside of the head.")
-        yield Slot(what="left return", label="left return", how="Left wall inside to the edge of the opening.")
-        yield Slot(what="right return", label="right return", how="Edge of the opening to the right wall inside.")
+        yield Slot(what="opening width", label="opening, width", how=_how("opening-width"))
+        yield Slot(what="opening height", label="opening, height", how=_how("opening-height"))
+        yield Slot(what="left return", label="left return", how=_how("left-return"))
+        yield Slot(what="right return", label="right return", how=_how("right-return"))
     if section.corner != "none":
         yield Slot(what="corner diagonal", label="corner diagonal, right", needed=False,
-                   how="Mark 900 along this wall and 1200 along the next; read from mark to mark.")  # fmt: skip
+                   how=_how("corner"), lengths={"along": CORNER[0], "out": CORNER[1]})  # fmt: skip
     yield from _of_floor(one)
     if not survey.is_open_fronted:
-        for way, other in (("left", "right"), ("right", "left")):
+        for way in ("left", "right"):
             yield Slot.model_validate({"what": "diagonal", "side": way, "label": f"diagonal from the {way} back corner",
-                                       "how": f"From the {way} back corner to the front {other} one, on the floor.",
+                                       "how": _how(f"diagonal-{way}"),
                                        "needed": False})  # fmt: skip
         for level in LEVELS if section.slope == "none" else ():
-            yield Slot(what="width", level=level, face="front", label=f"width, {level}, at the front", how=_WALL,
-                       needed=False)  # fmt: skip
+            yield Slot(what="width", level=level, face="front", label=f"width, {level}, at the front",
+                       how=_how("width-front"), needed=False)  # fmt: skip
     for end in ("left", "middle", "right"):
         where = "back wall" if end == "middle" else f"{end} wall"
-        how = "Long level upright; + when the top leans into the space, − away."
         yield Slot.model_validate(
-            {"what": "plumb", "side": end, "label": f"plumb, {where}", "needed": False, "how": how}
+            {"what": "plumb", "side": end, "label": f"plumb, {where}", "needed": False, "how": _how("plumb")}
         )
     yield Slot(what="bow", side="middle", label="bow of the back wall", needed=False,
-               how="String or straightedge from end to end; + when the middle bulges into the space.")  # fmt: skip
-    yield Slot(what="skirting height", label="skirting, height", how="0 is not read: say no skirting.", needed=False)
-    yield Slot(what="skirting thickness", label="skirting, thickness", how="At its thickest, the foot.", needed=False)
-    yield Slot(what="stud", label="a stud", how="Centre of a stud, from the left end of the wall.", needed=False)
+               how=_how("bow"))  # fmt: skip
+    yield Slot(what="skirting height", label="skirting, height", how=_how("skirting-height"), needed=False)
+    yield Slot(what="skirting thickness", label="skirting, thickness", how=_how("skirting-thickness"), needed=False)
+    yield Slot(what="stud", label="a stud", how=_how("stud"), needed=False)
     if survey.has_opening or survey.is_open_fronted:
         yield Slot(what="passage", label="passage before the door", needed=False,
-                   how="Clear width of the narrowest passage on the way in.")  # fmt: skip
+                   how=_how("passage"))  # fmt: skip
 
 
 def _of_slope(one: Survey, section: Section) -> Iterator[Slot]:
@@ -129,14 +143,14 @@ def _of_slope(one: Survey, section: Section) -> Iterator[Slot]:
         depth = one.least("depth") or section.depth or value("survey.run_depth")
         for out, where in ((0.0, "at the knee wall"), (depth, "at the front")):
             yield Slot(what="ceiling", out=out, label=f"ceiling {where}",
-                       how="Floor to the slope, tape upright, as far out as shown.")  # fmt: skip
+                       how=_how("slope-out"))  # fmt: skip
         return
-    yield Slot(what="ceiling", at=0.0, label="ceiling at the left end", how="Floor to the slope, tape upright.")
+    yield Slot(what="ceiling", at=0.0, label="ceiling at the left end", how=_how("slope"))
     width = one.least("width")
     if width is not None:
-        yield Slot(what="ceiling", at=width, label="ceiling at the right end", how="Floor to the slope, tape upright.")
+        yield Slot(what="ceiling", at=width, label="ceiling at the right end", how=_how("slope"))
         yield Slot(what="ceiling", at=width / 2, label="ceiling half way", needed=False,
-                   how="A second height shows whether the slope is straight.")  # fmt: skip
+                   how=_how("slope-half"))  # fmt: skip
 
 
 def _of_floor(one: Survey) -> Iterator[Slot]:
@@ -146,11 +160,10 @@ def _of_floor(one: Survey) -> Iterator[Slot]:
         return
     every = value("survey.level_every")
     count = max(1, round(width / every))
-    how = f"With a {level_length(width)} mm level or a level line: down from the line to the floor."
     for n in range(count + 1):
         at = float(round(width * n / count))
-        yield Slot(what="fall", face="back", at=at, label=f"floor below the level line, {at:.0f} along", how=how,
-                   needed=False)  # fmt: skip
+        yield Slot(what="fall", face="back", at=at, label="floor below the level line, {at} along", how=_how("fall"),
+                   lengths={"level": level_length(width)}, needed=False)  # fmt: skip
 
 
 def _of_inside(section: Section) -> Iterator[Slot]:

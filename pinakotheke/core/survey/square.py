@@ -9,6 +9,7 @@ from itertools import pairwise
 from math import acos, cos, degrees, radians, sin, tan
 
 from ..base import Frozen
+from ..errors import Refusal
 from ..tables import value
 from .models import Section, Survey
 
@@ -25,7 +26,7 @@ def corner_angle(a: float, b: float, diagonal: float) -> float:
     (90.0, 90.8)
     """
     if not abs(a - b) < diagonal < a + b:
-        raise ValueError(f"no triangle has sides {a:.0f}, {b:.0f} and {diagonal:.0f} mm")
+        raise Refusal("survey.no-triangle", a=a, b=b, diagonal=diagonal)
     return degrees(acos((a * a + b * b - diagonal * diagonal) / (2 * a * b)))
 
 

@@ -40,7 +40,7 @@ def width(ear: Ear, clause: Clause) -> CallOut:
     if level is None and len(lengths) == 3:
         rows = [ear.reading(clause, "width", n, level=lv, face=face) for lv, n in zip(LEVELS, lengths, strict=True)]
     elif level is None and len(lengths) == 2:
-        raise CallOutError(clause.said, "two widths: at which heights?", "Call three (low, middle, high), or say low.")
+        raise CallOutError("call.two-widths", clause.said)
     else:
         rows = [ear.reading(clause, "width", n, level=level, face=face) for n in lengths]
     return ear.call(clause, rows)
@@ -52,7 +52,7 @@ def height(ear: Ear, clause: Clause) -> CallOut:
     if side is None and len(lengths) == 3:
         rows = [ear.reading(clause, "height", n, side=s) for s, n in zip(SIDES, lengths, strict=True)]
     elif side is None and len(lengths) == 2 and _is_run(ear, clause):
-        raise CallOutError(clause.said, "two heights: where?", "Call three (left, middle, right), or say left.")
+        raise CallOutError("call.two-heights", clause.said)
     elif side is None and len(lengths) == 2:
         rows = [ear.reading(clause, "height", n, side=s) for s, n in zip(("left", "right"), lengths, strict=True)]
     else:
@@ -76,7 +76,7 @@ def opening(ear: Ear, clause: Clause) -> CallOut:
         rows = [ear.reading(clause, "opening height", n) for n in lengths]
     elif re.search(r"[\d\"'¼½¾]\s*[x×]\s*\d", clause.text):
         if len(lengths) != 2:
-            raise CallOutError(clause.said, "width by height wants two numbers", "Say opening 1250 x 2030.")
+            raise CallOutError("call.width-by-height", clause.said)
         rows = [ear.reading(clause, "opening width", lengths[0]), ear.reading(clause, "opening height", lengths[1])]
     else:
         rows = [ear.reading(clause, "opening width", n) for n in lengths]
@@ -90,7 +90,7 @@ def returns(ear: Ear, clause: Clause) -> CallOut:
         what: What = "left return" if side == "left" else "right return"
         return ear.call(clause, [ear.reading(clause, what, n) for n in lengths])
     if len(lengths) != 2:
-        raise CallOutError(clause.said, "which return?", "Say left return 290, or returns 290 306 for both.")
+        raise CallOutError("call.which-return", clause.said)
     return ear.call(
         clause, [ear.reading(clause, "left return", lengths[0]), ear.reading(clause, "right return", lengths[1])]
     )
@@ -100,7 +100,7 @@ def diagonal(ear: Ear, clause: Clause) -> CallOut:
     lengths = [n.mm for n in ear.lengths(clause)]
     side = clause.pick(("left", "right"))
     if side is None and len(lengths) != 2:
-        raise CallOutError(clause.said, "from which back corner?", "Say diagonals 1952 1944, or diagonal left 1952.")
+        raise CallOutError("call.which-diagonal", clause.said)
     sides = (side,) * len(lengths) if side else ("left", "right")
     return ear.call(clause, [ear.reading(clause, "diagonal", n, side=s) for s, n in zip(sides, lengths, strict=True)])
 
@@ -110,8 +110,7 @@ def corner(ear: Ear, clause: Clause) -> CallOut:
     if len(lengths) != 3 and "diagonal" in clause.words:
         return diagonal(ear, clause)  # "diagonal from the left back corner 1952"
     if len(lengths) != 3:
-        raise CallOutError(clause.said, "a corner is two marks and the diagonal between them",
-                           "Say corner 900 x 1200 diagonal 1497.")  # fmt: skip
+        raise CallOutError("call.corner", clause.said)  # fmt: skip
     return ear.call(clause, [ear.reading(clause, "corner diagonal", lengths[2], at=lengths[0], out=lengths[1])])
 
 
@@ -122,7 +121,7 @@ def _places(ear: Ear, clause: Clause) -> list[tuple[float, float]] | None:
     pairs = re.split(r"\bat\b|,\s*", clause.text)
     numbers = [ear.lengths(clause, p)[0].mm for p in pairs if re.search(r"\d", p)]
     if len(numbers) % 2:
-        raise CallOutError(clause.said, "each number wants its place", "Say 9 at 1200, 12 at 1800.")
+        raise CallOutError("call.falls-without-places", clause.said)
     return [(a, b) for n, (a, b) in enumerate(pairwise(numbers)) if n % 2 == 0]
 
 
@@ -133,9 +132,9 @@ def floor(ear: Ear, clause: Clause) -> CallOut:
         values = [n.mm for n in ear.lengths(clause)]
         width = ear.survey.least("width", section=clause.section)
         if width is None:
-            raise CallOutError(clause.said, "how far along?", "Read the width first, or say floor 9 at 1200.")
+            raise CallOutError("call.fall-where", clause.said)
         if len(values) == 1:
-            raise CallOutError(clause.said, "one fall says nothing without its place", "Say floor 9 at 1200.")
+            raise CallOutError("call.one-fall", clause.said)
         places = [s.at for s in slots(ear.survey, clause.section) if s.what == "fall" and s.at is not None]
         if len(values) != len(places):
             places = [float(round(width * n / (len(values) - 1))) for n in range(len(values))]
@@ -154,7 +153,7 @@ def plumb(ear: Ear, clause: Clause) -> CallOut:
         clause.pick(("left", "right", "back", "middle")) or ""
     )
     if side is None:
-        raise CallOutError(clause.said, "which wall?", "Say plumb left 4, plumb right 2 or plumb back -3.")
+        raise CallOutError("call.which-plumb", clause.said)
     return ear.call(clause, [ear.reading(clause, "plumb", _signed(ear, clause), side=side)])
 
 
@@ -166,8 +165,7 @@ def ceiling(ear: Ear, clause: Clause) -> CallOut:
     section: Section = ear.survey.section(clause.section)
     pairs = _places(ear, clause)
     if pairs is None:
-        raise CallOutError(clause.said, "a sloping ceiling is read at places",
-                           "Say ceiling 2400 at 0, 1100 at 2100; a level one is a height.")  # fmt: skip
+        raise CallOutError("call.slope-without-places", clause.said)  # fmt: skip
     key = "out" if section.slope == "toward back" else "at"
     call = ear.call(clause, [ear.reading(clause, "ceiling", height, **{key: at}) for height, at in pairs])
     if section.slope != "none":
@@ -187,9 +185,9 @@ def studs(ear: Ear, clause: Clause) -> CallOut:
     width = ear.survey.least("width", section=clause.section)
     end = ear.lengths(clause, pattern["to"])[0].mm if pattern["to"] else width
     if end is None:
-        raise CallOutError(clause.said, "how far do they go?", "Read the width first, or say: … every 600 to 1800.")
+        raise CallOutError("call.studs-how-far", clause.said)
     if every.exact_mm == 0 or (end - first[-1].mm) / every.mm > MOST_STUDS:
-        raise CallOutError(clause.said, "that spacing gives too many studs", "Call the spacing again, such as 600.")
+        raise CallOutError("call.too-many-studs", clause.said)
     at = [n.exact_mm for n in first]
     while at[-1] + every.exact_mm < end:
         at.append(at[-1] + every.exact_mm)

@@ -33,7 +33,7 @@ def skirting(ear: Ear, clause: Clause) -> CallOut:
     elif clause.words & {"thickness", "thick"}:
         rows = [ear.reading(clause, "skirting thickness", n) for n in lengths]
     else:
-        raise CallOutError(clause.said, "height or thickness?", "Say skirting 90 x 15: height by thickness.")
+        raise CallOutError("call.skirting", clause.said)
     return ear.call(clause, rows)
 
 
@@ -44,7 +44,7 @@ def door(ear: Ear, clause: Clause) -> CallOut:
              ("double", "double hinged"), ("hinged", "hinged"))  # fmt: skip
     kind = next((k for word, k in names if word in clause.words), None)
     if kind is None:
-        raise CallOutError(clause.said, "what kind of door?", "Say door hinged left, sliding, double, curtain or none.")
+        raise CallOutError("call.which-door", clause.said)
     made = Door.model_validate(
         {"kind": kind, "hinge": "right" if "right" in clause.words else "left",
          "swings": "in" if "in" in clause.words else "out"}
@@ -61,10 +61,10 @@ def obstacle(ear: Ear, clause: Clause) -> CallOut:
         clause.text.rstrip(", "),
     )
     if shape is None:
-        raise CallOutError(clause.said, f"where is the {kind}, and how big?", f"Say {kind} at 640, 300 up, 80 x 80.")
+        raise CallOutError("call.where", clause.said, kind=kind)
     size = ear.lengths(clause, shape["size"])
     if len(size) != 2:
-        raise CallOutError(clause.said, "a size is width by height", f"Say {kind} at 640, 300 up, 80 x 80.")
+        raise CallOutError("call.obstacle-size", clause.said, kind=kind)
     sides = {"x": ear.lengths(clause, shape["x"])[0].mm, "z": ear.lengths(clause, shape["z"])[0].mm,
              "width": size[0].mm, "height": size[1].mm}  # fmt: skip
     for word, key in OPTIONS.items():
@@ -84,11 +84,10 @@ def car(ear: Ear, clause: Clause) -> CallOut:
         r"(?:,\s*doors\s+(?P<doors>[^,]+))?$", clause.text,
     )  # fmt: skip
     if shape is None:
-        raise CallOutError(clause.said, "how big is the car, and where does it stand?",
-                           "Say car 4300 x 1790 x 1480 at 900, 500 from the back, doors 700.")  # fmt: skip
+        raise CallOutError("call.car-where", clause.said)  # fmt: skip
     size = ear.lengths(clause, shape["size"])
     if len(size) != 3:
-        raise CallOutError(clause.said, "a car is length by width by height", "Say car 4300 x 1790 x 1480 at 900, …")
+        raise CallOutError("call.car-size", clause.said)
     made = Car(
         length=size[0].mm, width=size[1].mm, height=size[2].mm, x=ear.lengths(clause, shape["x"])[0].mm,
         gap=ear.lengths(clause, shape["gap"])[0].mm,
@@ -104,8 +103,7 @@ def overhead(ear: Ear, clause: Clause) -> CallOut:
     track, reach = (re.search(rf"\b{word}\s+([^,]+)", clause.text) for word in ("track", "reach"))
     kind = "sectional" if "sectional" in clause.words else "up-and-over" if "over" in clause.words else None
     if kind is None or track is None or reach is None:
-        raise CallOutError(clause.said, "which overhead door, how high and how far in?",
-                           "Say overhead door sectional, track 2150, reach 2600 (or up-and-over).")  # fmt: skip
+        raise CallOutError("call.which-overhead-door", clause.said)  # fmt: skip
     made = OverheadDoor.model_validate(
         {"kind": kind, "track": ear.lengths(clause, track[1])[0].mm, "reach": ear.lengths(clause, reach[1])[0].mm}
     )
@@ -118,7 +116,7 @@ def slope(ear: Ear, clause: Clause) -> CallOut:
         clause.pick(("along", "back", "no", "none")) or ""
     )
     if way is None:
-        raise CallOutError(clause.said, "which way does it fall?", "Say slope along, slope toward back or no slope.")
+        raise CallOutError("call.which-slope", clause.said)
     changed = _with(ear, clause, slope=way)
     return CallOut(said=clause.said, echo=f"slope: {way}", sections=changed)
 
@@ -127,8 +125,7 @@ def corner_owner(ear: Ear, clause: Clause) -> CallOut:
     """Who fills the corner at the right end of the wall spoken of."""
     section = ear.survey.section(clause.section)
     if section.corner == "none":
-        raise CallOutError(clause.said, f"{section.label} meets no other wall at its right end",
-                           "Say it of the wall left of the corner: A: corner mine.")  # fmt: skip
+        raise CallOutError("call.no-corner", clause.said, label=section.label)  # fmt: skip
     owner = "mine" if clause.words & {"mine", "owns"} else "theirs"
     echo = f"the corner right of {section.label} is filled by {'it' if owner == 'mine' else 'the next wall'}"
     return CallOut(said=clause.said, echo=echo, sections=_with(ear, clause, corner=owner))
@@ -139,7 +136,7 @@ def end(ear: Ear, clause: Clause) -> CallOut:
     side = clause.pick(("left", "right"))
     to = "open" if clause.words & {"open", "free"} else "wall" if "wall" in clause.words else None
     if side is None or to is None:
-        raise CallOutError(clause.said, "which end, and what is there?", "Say left end open, or right end wall.")
+        raise CallOutError("call.which-end", clause.said)
     label = ear.survey.section(clause.section).label
     return CallOut(said=clause.said, echo=f"{label}: {side} end {to}", sections=_with(ear, clause, **{side: to}))
 
@@ -147,13 +144,13 @@ def end(ear: Ear, clause: Clause) -> CallOut:
 def shelf(ear: Ear, clause: Clause) -> CallOut:
     section = ear.survey.section(clause.section)
     if not section.traits.asks("shelf height"):
-        raise CallOutError(clause.said, f"{section.label} is no shelf level", "Say level 2: shelf 820 up.")
+        raise CallOutError("call.no-level", clause.said, label=section.label)
     if clause.words & {"movable", "fixed"}:
         movable = "movable" in clause.words
         after = re.split(r"\bevery\b", clause.text)[1:]
         holes = ear.lengths(clause, after[0])[0].mm if movable and after else None
         if holes is not None and not 5 <= holes <= 200:
-            raise CallOutError(clause.said, "holes are 5 to 200 mm apart", "Say shelf movable every 32.")
+            raise CallOutError("call.holes-apart", clause.said)
         echo = f"{section.label}: {'movable on its pins' if movable else 'fixed'}"
         echo += f", holes every {with_unit(holes, ear.units)}" if holes else ""
         return CallOut(said=clause.said, echo=echo, sections=_with(ear, clause, movable=movable, holes=holes))
@@ -175,8 +172,8 @@ def new_section(ear: Ear, clause: Clause) -> CallOut:
     names = {word: kind for kind, traits in section_kinds().items() for word in traits.said}
     word = clause.pick(tuple(names))
     if word is None:
-        known = ", ".join(f"new {traits.called}" for traits in section_kinds().values() if traits.said)
-        raise CallOutError(clause.said, "what is new?", f"Say {known}.")
+        known = [f"new {traits.called}" for traits in section_kinds().values() if traits.said]
+        raise CallOutError("call.what-is-new", clause.said, known=known)
     kind, taken = names[word], {s.id for s in ear.survey.parts}
     if section_kinds()[kind].at_wall:
         fresh = next(c for c in "ABCDEFGH" if c not in taken)

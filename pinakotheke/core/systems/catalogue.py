@@ -18,7 +18,7 @@ class Catalogue:
     def __getitem__(self, family_id: str) -> Family:
         family = self._own.get(family_id) or SHIPPED.get(family_id)
         if family is None:
-            raise NoSuchFamily(family_id)
+            raise NoSuchFamily("family.unknown", family=family_id)
         return family
 
     def __contains__(self, family_id: object) -> bool:

@@ -16,6 +16,7 @@ from typing import Annotated, Any, Self
 from pydantic import Field, StringConstraints, model_validator
 
 from ..base import AtMost, Frozen, Id, Name
+from ..errors import Refusal
 from .families import shipped
 from .family import Family, Money, Rate
 
@@ -65,21 +66,18 @@ class Range(Frozen):
     @model_validator(mode="after")
     def _is_of_its_family(self) -> Self:
         if self.family not in SHIPPED:
-            raise ValueError(f"there is no family {self.family!r}; there are {', '.join(SHIPPED)}")
+            raise Refusal("range.no-family", family=self.family, known=SHIPPED)
         shipped_table = SHIPPED[self.family].source
         for name, sizes in self.sizes.items():
             if name not in SIZES or name not in shipped_table:
-                known = ", ".join(sizes_of(shipped_table))
-                raise ValueError(f"{self.family} has no {name}; it has {known or 'no sizes to choose'}")
+                raise Refusal("range.no-size", family=self.family, size=name, known=sizes_of(shipped_table))
             _in_range(name.replace("_", " "), sizes, SIZES[name])
         for article in {a.kind for a in self.articles} | set(self.rates):
             if article not in shipped_table["price"]:
-                raise ValueError(
-                    f"{article!r} is no article of {self.family}; it has {', '.join(shipped_table['price'])}"
-                )
+                raise Refusal("range.no-article", article=article, family=self.family, known=shipped_table["price"])
         for role in self.ratings:
             if role not in shipped_table["compartment"]:
-                raise ValueError(f"{role!r} is no compartment of {self.family}")
+                raise Refusal("range.no-compartment", role=role, family=self.family)
         table = table_of(self)
         for name, sizes in sizes_of(table).items():
             _in_range(name.replace("_", " "), sizes, SIZES[name])
@@ -103,12 +101,12 @@ class Range(Frozen):
 def _in_range(what: str, sizes: Iterable[int], limits: tuple[int, int]) -> None:
     found = sorted(sizes)
     if not found:
-        raise ValueError(f"{what}: give at least one size")
+        raise Refusal("range.without-sizes", what=what)
     if len(found) > MOST_SIZES:
-        raise ValueError(f"{what}: {len(found)} sizes; at most {MOST_SIZES} are looked at")
+        raise Refusal("range.too-many-sizes", what=what, number=len(found), most=MOST_SIZES)
     for size in found:
         if not limits[0] <= size <= limits[1]:
-            raise ValueError(f"{what}: {size} mm; they lie between {limits[0]} and {limits[1]} mm")
+            raise Refusal("range.out-of-range", what=what, size=size, least=limits[0], most=limits[1])
 
 
 def sizes_of(table: dict[str, Any]) -> dict[str, tuple[int, ...]]:

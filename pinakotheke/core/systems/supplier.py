@@ -6,8 +6,8 @@ from difflib import get_close_matches
 from typing import Literal, TypeVar, get_args
 
 from ..base import Frozen
-from ..errors import CallOutError, PinakothekeError
-from ..inventory.columns import RowFault, guarded, guess_by_name, unguarded
+from ..errors import CallOutError
+from ..inventory.columns import RowFault, guarded, guess_by_name, row_fault, unguarded
 from ..inventory.containers import Container
 from ..inventory.owned import Lid
 from ..lengths import parse_length
@@ -67,7 +67,7 @@ def read_articles(rows: Sequence[Sequence[str]], columns: Mapping[int, ListColum
             rating=round(parse_mass(fields["rating"], units), 3) if fields.get("rating") else None,
         )  # fmt: skip
 
-    found, faults = _each(rows, columns, one)
+    found, faults = _each(rows, columns, one, units)
     return ReadArticles(articles=tuple(found), faults=tuple(faults))
 
 
@@ -80,12 +80,12 @@ def read_containers(rows: Sequence[Sequence[str]], columns: Mapping[int, ListCol
         sides = {side: _side(fields, side, units) for side in ("width", "depth", "height")}
         lacking = [side for side, mm in sides.items() if mm is None]
         if lacking:
-            raise CallOutError("", f"the row has no {' and no '.join(lacking)}", "A container needs all three sizes.")
+            raise CallOutError("list.no-side", sides=lacking)
         lid = fields.get("lid", "").lower() or "none"
         if lid not in LIDS:
             lid = "lift" if lid in ("yes", "with lid", "1", "true") else "none" if lid in ("no", "0", "false") else lid
         if lid not in LIDS:
-            raise CallOutError(lid, "that is no kind of lid", f"One of {', '.join(LIDS)}.")
+            raise CallOutError("list.no-lid", lid, lids=LIDS)
         wall = parse_length(fields["wall"], units).mm if fields.get("wall") else value("inventory.container_wall")
         name = unguarded(fields.get("article", ""))
         new = next(f"c{n}" for n in range(1, len(used) + 2) if f"c{n}" not in used)
@@ -95,12 +95,12 @@ def read_containers(rows: Sequence[Sequence[str]], columns: Mapping[int, ListCol
         used.add(new)
         return box
 
-    found, faults = _each(rows, columns, one)
+    found, faults = _each(rows, columns, one, units)
     return ReadContainers(containers=tuple(found), faults=tuple(faults))
 
 
 def _each(rows: Sequence[Sequence[str]], columns: Mapping[int, ListColumn],
-          one: Callable[[Mapping[ListColumn, str]], Row]) -> tuple[list[Row], list[RowFault]]:  # fmt: skip
+          one: Callable[[Mapping[ListColumn, str]], Row], units: Units) -> tuple[list[Row], list[RowFault]]:  # fmt: skip
     """Every row that can be read, and the faults of the others; empty rows are passed over."""
     found: list[Row] = []
     faults: list[RowFault] = []
@@ -110,12 +110,8 @@ def _each(rows: Sequence[Sequence[str]], columns: Mapping[int, ListColumn],
             continue
         try:
             found.append(one(fields))
-        except PinakothekeError as error:
-            problem = getattr(error, "problem", str(error))
-            faults.append(RowFault(row=number, problem=problem, mend=error.mend or "Mend the row and bring it again."))
         except ValueError as error:
-            text = str(error).split("Value error, ")[-1].split(" [")[0].replace("\n", " ")
-            faults.append(RowFault(row=number, problem=text, mend="Mend the row and bring it again."))
+            faults.append(row_fault(number, error, units))
     return found, faults
 
 
@@ -130,12 +126,11 @@ def article_words(family: str) -> dict[str, str]:
 def _kind(text: str, words: Mapping[str, str]) -> str:
     said = unguarded(text).strip().lower()
     if not said:
-        raise CallOutError("", "the row names no article", "Choose the column that says what it is.")
+        raise CallOutError("list.no-article")
     one = said if said in words else said.replace("shelves", "shelf").removesuffix("s")
     close = [one] if one in words else get_close_matches(one, words, n=1, cutoff=0.8)
     if not close:
-        known = ", ".join(dict.fromkeys(words.values()))
-        raise CallOutError(said, f"“{said}” is no article of this family", f"One of {known}.")
+        raise CallOutError("list.unknown-article", said, said=said, known=dict.fromkeys(words.values()))
     return words[close[0]]
 
 
@@ -147,7 +142,7 @@ def money(text: str) -> float:
     """
     found = _MONEY.findall(text)
     if len(found) != 1 or "-" in text:
-        raise CallOutError(text, f"“{text}” is no price", "Write an amount such as 12.50.")
+        raise CallOutError("list.no-price", text, said=text)
     number = found[0].strip(" .,").replace(" ", "")
     last = max(number.rfind("."), number.rfind(","))
     decimals = len(number) - last - 1

@@ -2,7 +2,7 @@
 says. Whatever else of the core has something to say gives numbers, names and codes.
 """
 
-from .amounts import amount, decimal_length, storage_sum
+from .amounts import amount, storage_sum
 from .blocks import blocked_in_words, relaxation_in_words
 from .choices import (
     family_names,
@@ -31,7 +31,6 @@ __all__ = [
     "changes_in_words",
     "class_in_words",
     "closed_in_words",
-    "decimal_length",
     "doubt_in_words",
     "family_names",
     "free_in_words",

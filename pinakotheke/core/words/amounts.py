@@ -1,6 +1,7 @@
 """A number with its unit, as the household speaks."""
 
-from ..units import MM_PER_INCH, Units, format_mass, format_volume, with_unit
+from ..saying import counted
+from ..units import Units, format_mass, format_volume, with_unit
 
 PLAIN = {"studs": "stud", "pieces": "piece", "readings": "reading", "hooks": "hook", "groups": "group"}
 
@@ -24,16 +25,6 @@ def amount(value: float, unit: str, units: Units) -> str:
     if unit == "hooks":
         return f"{value:.0f} {counted(value, 'hook', 'hooks')}"
     return f"{value:g} {PLAIN.get(unit, unit) if value == 1 else unit}"
-
-
-def counted(number: float, one: str, many: str) -> str:
-    """The word for one, or for several: none and half are several."""
-    return one if round(number) == 1 else many
-
-
-def decimal_length(mm: float, units: Units) -> str:
-    """A small length with a digit more than a tape has: `3.2 mm` or `0.13"`."""
-    return f"{mm:.1f} mm" if units == "metric" else f'{mm / float(MM_PER_INCH):.2f}"'
 
 
 def storage_sum(by: float, unit: str, units: Units) -> str:

@@ -3,8 +3,8 @@
 from collections.abc import Mapping
 
 from ..layout import Blocked, Relaxation
+from ..saying import counted
 from ..units import Units, with_unit
-from .amounts import counted
 
 LISTED = 6
 """Things named in one sentence."""

@@ -10,6 +10,21 @@ BASES = {
 }  # fmt: skip
 
 
+RULES = {
+    "clear width": "clear width = least width read − 2 × the greater of fit allowance and skirting, less what walls out "
+    "of square and missing readings may take",
+    "repeat": "repeat readings agree within the limit",
+    "neighbour": "neighbouring readings of one wall differ by less than the limit",
+    "sum": "left return + opening + right return = width",
+    "triangle": "a diagonal closes a triangle with its two sides",
+    "outside": "what stands at a wall lies within its length",
+    "demand": "sum of what the things take ÷ (1 − growth reserve)",
+    "asked": "asked = what the things take, each stored its preferred way",
+    "asked and given": "asked = what the things take as they are stored; spare = given − asked",
+    "hours": "hours to stand the modules + hours to fit what goes into them",
+}
+
+
 class Slip(Frozen):
     """A why as it is shown."""
 
@@ -22,7 +37,7 @@ class Slip(Frozen):
 def slip(why: Why, units: Units) -> Slip:
     """A why in the household's units."""
     return Slip(
-        rule=why.rule,
+        rule=RULES.get(why.rule, why.rule),
         values=tuple((name, amount(value, unit, units)) for name, value, unit in why.values),
         basis=BASES.get(why.basis, why.basis),
         source=why.source,

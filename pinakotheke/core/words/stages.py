@@ -3,8 +3,8 @@
 from ..base import Frozen
 from ..checks.findings import Finding, Severity
 from ..inventory import Thing
+from ..saying import counted
 from ..survey import Survey, doubts, missing
-from .amounts import counted
 
 
 class States(Frozen):

@@ -1,10 +1,15 @@
 """What every action does: find the row among the member's own, hold the version, write the log."""
 
+import tomllib
+from functools import cache
+from pathlib import Path
 from typing import Any, TypeVar
 
 from django.contrib.auth.models import AbstractBaseUser, AnonymousUser
 from django.db.models import Model as DjangoModel
 from django.db.models import QuerySet
+
+from pinakotheke.core.errors import Refusal
 
 from .. import models
 
@@ -29,12 +34,20 @@ class Stale(Exception):
         self.what, self.based_on, self.current = what, based_on, current
 
 
-class Invalid(Exception):
-    """Understood, and not possible: `mend` says what would be."""
+class Invalid(Refusal):
+    """Understood, and not possible; the codes are those of `server/refusals.toml`."""
 
-    def __init__(self, problem: str, mend: str = "") -> None:
-        super().__init__(problem, mend)
-        self.problem, self.mend = problem, mend
+    def words(self) -> dict[str, str]:
+        """Its row of the server's own table."""
+        return _words(self.code)
+
+
+@cache
+def _words(code: str) -> dict[str, str]:
+    topic, _, name = code.partition(".")
+    table = tomllib.loads((Path(__file__).parents[1] / "refusals.toml").read_text("utf-8"))
+    row: dict[str, str] = table[topic][name]
+    return row
 
 
 def own_household(user: User, household_id: int) -> models.Household:

@@ -23,16 +23,16 @@ def register(name: str, password: str) -> Any:
     users = get_user_model()
     name = users.normalize_username(name)
     if users.objects.filter(username__iexact=name).exists():
-        raise Invalid("That name is taken.", "Choose another, or sign in.")
+        raise Invalid("house.name-taken")
     try:
         validate_password(password)
     except ValidationError as error:
-        raise Invalid(" ".join(error.messages), "Choose a longer or less common password.") from None
+        raise Invalid("house.weak-password", faults=error.messages) from None
     try:
         with transaction.atomic():
             return users.objects.create_user(username=name, password=password)
     except IntegrityError:
-        raise Invalid("That name is taken.", "Choose another, or sign in.") from None
+        raise Invalid("house.name-taken") from None
 
 
 def _let_in(row: models.Household, user: User) -> None:
@@ -71,10 +71,10 @@ def add_member(user: User, household_id: int, name: str) -> None:
     """Let another registered user in."""
     row = own_household(user, household_id)
     if row.is_demo:
-        raise Invalid("The demo house is everybody's.", "Save its house file and bring it as a house of your own.")
+        raise Invalid("house.demo")
     other = get_user_model().objects.filter(username__iexact=name).first()
     if other is None:
-        raise Invalid(f"Nobody is registered as {name}.", "They register first, then you add them.")
+        raise Invalid("house.nobody", name=name)
     models.Membership.objects.get_or_create(household=row, user=other)
     log(row, user, "member.add", name=other.get_username())
 
@@ -114,7 +114,7 @@ def put_back_person(user: User, household_id: int, person: core.Person, things: 
     """A person who was taken out, as undo puts them back, with those of their things that still are the house's."""
     household = own_household(user, household_id)
     if household.person_set.filter(key=person.id).exists():
-        raise Invalid(f"{person.name} is there already.", "Reload the page.")
+        raise Invalid("house.person-there", person=person.name)
     models.Person.objects.create(household=household, key=person.id, **person.model_dump(exclude={"id"}))
     for n in range(0, len(things), CHUNK):
         theirs = household.thing_set.filter(key__in=things[n : n + CHUNK], owner="")

@@ -33,14 +33,14 @@ def put_back(user: User, space_id: int, thing: Thing) -> models.Thing:
     """A thing that was taken out, as undo puts it back."""
     space = own_space(user, space_id)
     if space.household.thing_set.filter(key=thing.id).exists():
-        raise Invalid("It is there already.", "Reload the page.")
+        raise Invalid("house.there-already")
     return _create(user, space, thing)
 
 
 def _create(user: User, space: models.Space, thing: Thing) -> models.Thing:
     household = space.household
     if household.thing_set.count() >= MOST_THINGS:
-        raise Invalid(f"A household holds at most {MOST_THINGS} groups.", "Group like with like.")
+        raise Invalid("things.too-many", most=MOST_THINGS)
     row = models.Thing.objects.create(household=household, key=thing.id, space=space, **rows.thing_fields(thing))
     log(household, user, "thing.add", key=thing.id, name=thing.name)
     return row
@@ -52,7 +52,7 @@ def change_thing(user: User, thing_id: int, version: int, changes: dict[str, Any
     row = own_thing(user, thing_id)
     thing = Thing.model_validate({**rows.thing_of(row).model_dump(), **changes})
     if thing.owner and not row.household.person_set.filter(key=thing.owner).exists():
-        raise Invalid(f"Nobody here is {thing.owner}.", "Choose one of the people of the house.")
+        raise Invalid("things.nobody", owner=thing.owner)
     bump(row, version, "thing")
     for field, value in rows.thing_fields(thing).items():
         setattr(row, field, value)
@@ -72,7 +72,7 @@ def change_many(user: User, household_id: int, ids: list[int], changes: dict[str
         raise NotFound("thing")
     owner = changes.get("owner")
     if owner and not household.person_set.filter(key=owner).exists():
-        raise Invalid(f"Nobody here is {owner}.", "Choose one of the people of the house.")
+        raise Invalid("things.nobody", owner=owner)
     columns: dict[str, Any] = {}
     for row in found:
         fields = rows.thing_fields(Thing.model_validate({**rows.thing_of(row).model_dump(), **changes}))
@@ -88,7 +88,7 @@ def duplicate(user: User, thing_id: int) -> models.Thing:
     """The same group once more, as a start for one like it."""
     row = own_thing(user, thing_id)
     if row.space is None:
-        raise Invalid("It is in no space.", "Give it a space first.")
+        raise Invalid("things.no-space")
     taken = set(row.household.thing_set.values_list("key", flat=True))
     key = next(f"t{n}" for n in range(1, len(taken) + 2) if f"t{n}" not in taken)
     return _create(user, row.space, rows.thing_of(row).model_copy(update={"id": key}))
@@ -123,7 +123,7 @@ def add_rows(user: User, space_id: int, things: tuple[Thing, ...]) -> int:
     space = own_space(user, space_id)
     household = space.household
     if household.thing_set.count() + len(things) > MOST_THINGS:
-        raise Invalid(f"A household holds at most {MOST_THINGS} groups.", "Bring fewer rows, or group like with like.")
+        raise Invalid("things.too-many-rows", most=MOST_THINGS)
     models.Thing.objects.bulk_create(
         [models.Thing(household=household, key=t.id, space=space, **rows.thing_fields(t)) for t in things],
         batch_size=500,

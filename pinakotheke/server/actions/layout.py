@@ -7,6 +7,7 @@ from django.db import transaction
 
 from pinakotheke.core import layout as core
 from pinakotheke.core.layout.edits import Refound, SwapFamily
+from pinakotheke.core.layout.goals import REASONS, TITLES
 from pinakotheke.core.survey import envelope, envelopes, with_stacks
 
 from .. import models, rows
@@ -66,7 +67,7 @@ def relax(user: User, solve_id: int, index: int, design_id: int | None = None) -
         raise NotFound("change")
     change = blocked.relaxations[index]
     if not change.applies:
-        raise Invalid("This has to be done at the wall.", "Read the new size in Measure, then search again.")
+        raise Invalid("design.at-the-wall")
     household = solve.space.household
     if change.kind in ("fewer", "move out"):
         row = solve.space.designs.filter(pk=design_id).first() if design_id is not None else None
@@ -101,7 +102,7 @@ def _send_away(space: models.Space, decision: str, row: models.Design | None) ->
     """
     designs = [rows.history_of(d).current for d in ([row] if row else space.designs.order_by("pk"))]
     if not designs:
-        raise Invalid("The designs of this search are gone.", "Search again.")
+        raise Invalid("design.search-gone")
     best = min(designs, key=lambda d: sum(u.count for u in d.unplaced))
     taken = set(space.household.thing_set.values_list("key", flat=True))
     for left in best.unplaced:
@@ -134,7 +135,7 @@ def hang(user: User, solve_id: int, index: int) -> models.Design:
     key = free_key(set(solve.space.designs.values_list("key", flat=True)), "frontier")
     base = base.model_copy(
         update={"id": key, "regions": tuple(r for name, r in regions.items() if name in here),
-                "title": f"From the frontier, {index + 1}", "reason": "Chosen from the frontier of cost, room and reach."}
+                "title": TITLES["frontier"].format(number=index + 1), "reason": REASONS["frontier"]}
     )  # fmt: skip
     log(solve.space.household, user, "layout.hang", space=solve.space.key, design=key)
     return models.Design.objects.create(space=solve.space, key=key, base=base.model_dump(mode="json"), kept=True,
@@ -146,10 +147,10 @@ def keep_version(user: User, design_id: int, name: str) -> models.Design:
     """Keep the design as it stands under a name of its own."""
     row = own_design(user, design_id)
     if row.space.designs.filter(kept=True).count() >= MOST_VERSIONS:
-        raise Invalid("This space has 40 named versions.", "Take one down first.")
+        raise Invalid("design.too-many-versions")
     key = free_key(set(row.space.designs.values_list("key", flat=True)), name)
     base = rows.history_of(row).current
-    base = base.model_copy(update={"id": key, "title": name, "reason": f"Kept from {base.title}."})
+    base = base.model_copy(update={"id": key, "title": name, "reason": REASONS["kept"].format(title=base.title)})
     log(row.space.household, user, "layout.keep", design=row.key, name=name)
     return models.Design.objects.create(space=row.space, key=key, base=base.model_dump(mode="json"), kept=True)
 
@@ -167,7 +168,7 @@ def edit(user: User, design_id: int, version: int, command: core.Command) -> mod
     """One hand edit."""
     row = own_design(user, design_id)
     if isinstance(command, Refound):
-        raise Invalid("A design is not sent in whole.", "Ask for the rest to be found.")
+        raise Invalid("design.not-whole")
     if isinstance(command, SwapFamily):
         own = next((r for r in rows.ranges_of(row.space.household) if r.family_id == command.family), None)
         command = command.model_copy(update={"own": own})

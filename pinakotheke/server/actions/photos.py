@@ -30,7 +30,7 @@ def add_photo(user: User, space_id: int, data: bytes, note: str, moment: str = "
     """Keep a photo with a space: turned upright, shrunk, without what the camera wrote beside it."""
     row = own_space(user, space_id)
     if row.photos.count() >= MOST_PHOTOS:
-        raise Invalid(f"{MOST_PHOTOS} photos are kept with a space.", "Remove one that is no longer needed.")
+        raise Invalid("photo.too-many", most=MOST_PHOTOS)
     group = row.things.filter(pk=thing).first() if thing is not None else None
     if thing is not None and group is None:
         raise NotFound("thing")
@@ -53,16 +53,15 @@ def remove_photo(user: User, photo_id: int) -> models.Space:
 
 
 def _upright_jpeg(data: bytes) -> bytes:
-    mend = "Choose a JPEG, PNG or WebP photograph of at most 12 MB."
     if len(data) > MOST_BYTES:
-        raise Invalid("The photo is too large.", mend)
+        raise Invalid("photo.too-large")
     try:
         with Image.open(BytesIO(data), formats=("JPEG", "PNG", "WEBP")) as opened:
             if opened.width * opened.height > MOST_PIXELS:
-                raise Invalid("The photo has too many pixels.", mend)
+                raise Invalid("photo.too-many-pixels")
             picture = ImageOps.exif_transpose(opened).convert("RGB")
     except (UnidentifiedImageError, OSError, ValueError, Image.DecompressionBombError):
-        raise Invalid("That is no photograph.", mend) from None
+        raise Invalid("photo.none") from None
     picture.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
     out = BytesIO()
     picture.save(out, "JPEG", quality=82)

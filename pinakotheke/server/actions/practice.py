@@ -29,7 +29,7 @@ def start(user: User, household_id: int, difficulty: Difficulty, seed: int | Non
 def room_of(row: models.Space) -> TrueRoom:
     """The truth about a practice room; refuses for a real space, which has no stand-in's truth."""
     if row.practice is None:
-        raise Invalid("The stand-ins know only practice rooms.", "Start a practice room, or type what you read.")
+        raise Invalid("practice.no-practice-room")
     return true_room(row.practice["seed"], row.practice["difficulty"])
 
 
@@ -45,10 +45,10 @@ def take(user: User, space_id: int, version: int, kind: Instrument, place: dict[
         return surveys.add_taken(user, space_id, version, taken, kind)
     slot = _slot(survey, place or {})
     if not tool.can_read(slot.what):
-        raise Invalid(f"A {tool.name} does not read {slot.what}.", "Take another instrument, or type what you read.")
+        raise Invalid("practice.wrong-instrument", tool=tool.name, what=slot.what)
     true = truth(room, slot)
     if true is None:
-        raise Invalid(f"There is nothing to read for {slot.label}.", "Go on with another reading.")
+        raise Invalid("practice.nothing-to-read", label=slot.label)
     return surveys.add_taken(user, space_id, version, [(place or {}, tool.take(slot.what, true, rng).value)], kind)
 
 
@@ -57,7 +57,7 @@ def _slot(survey: Survey, place: dict[str, Any]) -> Slot:
     for slot in slots(survey):
         if all(getattr(slot, key) == value for key, value in wanted.items()):
             return slot
-    raise Invalid("There is no such place in this room.", "Choose a place on the drawing.")
+    raise Invalid("practice.no-place")
 
 
 @transaction.atomic
@@ -66,12 +66,12 @@ def measure_obstacle(user: User, space_id: int, version: int, number: int) -> mo
     row = own_space(user, space_id)
     room, survey = room_of(row), rows.survey_of(row)
     if not 0 <= number < len(room.obstacles):
-        raise Invalid("There is no such thing in this room.", "Choose one of those that are seen.")
+        raise Invalid("practice.no-obstacle")
     true, tape = room.obstacles[number], StandIn("tape")
     rng = Random(f"{row.practice['seed']}:obstacle:{number}")  # type: ignore[index]
     key = f"seen-{number}"
     if any(o.id == key for o in survey.obstacles):
-        raise Invalid("It is measured already.", "Take it back first to measure it again.")
+        raise Invalid("practice.measured-already")
     read = {
         side: max(tape.take("width", getattr(true, side), rng).value, 0.0) for side in ("x", "z", "width", "height")
     }

@@ -6,13 +6,13 @@ from typing import Any, cast
 
 from django.db import transaction
 
-from pinakotheke.core.errors import LengthError
+from pinakotheke.core.errors import told
 from pinakotheke.core.housefile import Space
 from pinakotheke.core.lengths import parse_length
 from pinakotheke.core.survey import Heard, Reading, SpaceKind, Survey, add_readings, hear
 from pinakotheke.core.survey.models import SIGNED, ZERO_ALLOWED
 from pinakotheke.core.survey.obstacles import typed_obstacle
-from pinakotheke.core.units import Units, with_unit
+from pinakotheke.core.units import Units
 
 from .. import models, rows
 from .base import Invalid, NotFound, User, bump, free_key, log, own_household, own_space
@@ -109,7 +109,7 @@ def _typed(user: User, row: models.Space, survey: Survey, place: dict[str, Any],
     signed, what = text.strip().startswith(("-", "−")), place.get("what")
     length = parse_length(text.strip().lstrip("-−").strip() if signed and what in SIGNED else text, units)
     if length.exact_mm == 0 and what not in ZERO_ALLOWED:
-        raise Invalid("A reading cannot be 0.", "Leave it unread, or write what the tape says.")
+        raise Invalid("survey.nought")
     value = -length.mm if signed else length.mm
     return _reading(user, survey, place, value, text, instrument, taken)
 
@@ -162,12 +162,13 @@ def arrive(user: User, space_id: int, messages: list[Message]) -> tuple[models.S
             continue
         try:
             survey = _arrived(user, row, survey, message)
-        except (LengthError, Invalid, ValueError) as error:
-            problem = getattr(error, "problem", "") or "That cannot be kept here"
-            refused.append(Refused(message.key, problem, getattr(error, "mend", "") or "Say it again."))
-            continue
         except (NotFound, KeyError):
-            refused.append(Refused(message.key, "The part of the space it was read in is gone", "Read it again."))
+            gone = Invalid("survey.section-gone")
+            refused.append(Refused(message.key, gone.problem, gone.mend))
+            continue
+        except ValueError as error:
+            other, (problem, mend) = Invalid("survey.not-kept"), told(error, cast(Units, row.household.units))
+            refused.append(Refused(message.key, problem or other.problem, mend or other.mend))
             continue
         known.add(message.key)
         _came_before(row, message.key)
@@ -200,7 +201,7 @@ def _arrived(user: User, row: models.Space, survey: Survey, message: Message) ->
     heard = hear(message.line, survey, units, section=message.section, hand=user.get_username(), taken=taken)
     if heard.misheard:
         first = heard.misheard[0]
-        raise Invalid(f"“{first.said}”: {first.problem}.", first.mend)
+        raise Invalid("survey.misheard", said=first.said, problem=first.problem, mend=first.mend)
     return heard.kept_in(survey)
 
 
@@ -244,11 +245,7 @@ def replace_survey(user: User, space_id: int, version: int, survey: Survey) -> m
     for reading in survey.readings:
         old = known.get(reading.id, reading)
         if (old.place, old.value) != (reading.place, reading.value):
-            units = cast(Units, row.household.units)
-            raise Invalid(
-                f"Reading {reading.id} was read as {with_unit(old.value, units)}; nothing was changed.",
-                "A reading is not overwritten: take it back, or add the new one under an id of its own.",
-            )
+            raise Invalid("survey.known-reading", id=reading.id, was=old.value)
     _keep(user, row, version, survey, "survey.replace")
     return row
 

@@ -39,13 +39,13 @@ def put_range_back(user: User, household_id: int, own: core.Range) -> models.Hou
     """A range that was taken out, as undo puts it back."""
     household = own_household(user, household_id)
     if household.range_set.filter(key=own.id).exists():
-        raise Invalid("It is there already.", "Reload the page.")
+        raise Invalid("house.there-already")
     return _put_range(user, household, own)
 
 
 def _put_range(user: User, household: models.Household, own: core.Range) -> models.Household:
     if household.range_set.count() >= MOST_RANGES:
-        raise Invalid(f"A household has at most {MOST_RANGES} ranges.", "Take one out first.")
+        raise Invalid("range.too-many", most=MOST_RANGES)
     models.Range.objects.create(household=household, key=own.id, data=own.model_dump(mode="json", exclude={"id"}))
     log(household, user, "range.add", key=own.id, family=own.family)
     return household
@@ -98,7 +98,7 @@ def add_containers(user: User, household_id: int, boxes: tuple[Container, ...]) 
     """Containers that can be bought, all of them or none."""
     household = own_household(user, household_id)
     if household.container_set.count() + len(boxes) > MOST_CONTAINERS:
-        raise Invalid(f"A household lists at most {MOST_CONTAINERS} containers.", "Bring those you would really buy.")
+        raise Invalid("range.too-many-containers", most=MOST_CONTAINERS)
     models.Container.objects.bulk_create(
         models.Container(household=household, key=c.id, data=c.model_dump(mode="json", exclude={"id"})) for c in boxes
     )

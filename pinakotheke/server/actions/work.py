@@ -37,7 +37,7 @@ def plan_session(user: User, household_id: int, fields: dict[str, Any], key: str
     if key is not None and key not in taken:
         raise NotFound("session")
     if key is None and len(taken) >= MOST:
-        raise Invalid(f"A household plans at most {MOST} sessions.", "Take out those that are done.")
+        raise Invalid("work.too-many-sessions", most=MOST)
     space = household.space_set.filter(key=fields["space"]).first()
     if space is None:
         raise NotFound("space")
@@ -64,7 +64,7 @@ def own(user: User, household_id: int, name: str, count: int, size: str, kind: s
     household = own_household(user, household_id)
     taken = set(household.stock_set.values_list("key", flat=True))
     if len(taken) >= MOST:
-        raise Invalid(f"A household lists at most {MOST} kinds of what it owns.", "Group like with like.")
+        raise Invalid("work.too-many-containers", most=MOST)
     units: Units = household.units  # type: ignore[assignment]
     sides = read_size(size, units)
     owned = Owned.model_validate({"id": _free(taken, "o"), "name": name, "count": count, "size": sides,

@@ -14,8 +14,10 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, AuthorizationError, HttpError, ValidationError
 from pydantic import ValidationError as CoreValidationError
 
-from pinakotheke.core.errors import HouseFileError, PinakothekeError
+from pinakotheke.core.errors import HouseFileError, PinakothekeError, Refusal, faults_told
+from pinakotheke.core.units import Units
 
+from .. import models
 from ..actions.base import Invalid, NotFound, Stale
 
 logger = logging.getLogger(__name__)
@@ -27,7 +29,31 @@ def problem(status: int, kind: str, title: str, detail: str = "", mend: str = ""
     return HttpResponse(json.dumps({**body, **more}), status=status, content_type="application/problem+json")
 
 
-REFUSALS = {403: ("not-allowed", "This request is not allowed."), 405: ("no-method", "That cannot be done here.")}
+HOUSEHOLDS = {
+    "household_id": "pk", "space_id": "space", "thing_id": "thing", "design_id": "space__designs",
+    "solve_id": "space__solves", "photo_id": "space__photos",
+}  # fmt: skip
+"""How the household is found from what an address names."""
+
+
+def _units(request: HttpRequest) -> Units:
+    """Those of the household that the request was about."""
+    named = request.resolver_match.kwargs if request.resolver_match else {}
+    for name, path in HOUSEHOLDS.items():
+        if name in named:
+            household = models.Household.objects.filter(**{path: named[name]}).only("units").first()
+            return household.units if household else "metric"  # type: ignore[return-value]
+    return "metric"
+
+
+def refused(status: int, kind: str, refusal: Refusal, units: Units = "metric", **more: Any) -> HttpResponse:
+    """A refusal as a problem document, in the household's units."""
+    if refusal.text:
+        return problem(status, kind, f"“{refusal.text}”: {refusal.problem_in(units)}.", mend=refusal.mend_in(units))
+    return problem(status, kind, refusal.problem_in(units), mend=refusal.mend_in(units), **more)
+
+
+REFUSALS = {403: ("not-allowed", "request.not-allowed"), 405: ("no-method", "request.no-method")}
 """What Django itself answers, before any handler sees the request."""
 
 
@@ -38,8 +64,8 @@ def problems_only(answer: Callable[[HttpRequest], HttpResponseBase]) -> Callable
         response = answer(request)
         said = response.headers.get("Content-Type", "")
         if request.path.startswith("/api/") and response.status_code in REFUSALS and "json" not in said:
-            kind, title = REFUSALS[response.status_code]
-            return problem(response.status_code, kind, title, mend="Reload the page, then do it again.")
+            kind, code = REFUSALS[response.status_code]
+            return refused(response.status_code, kind, Invalid(code))
         return response
 
     return middleware
@@ -50,81 +76,74 @@ def add_handlers(api: NinjaAPI) -> None:
 
     @api.exception_handler(NotFound)
     def not_found(request: HttpRequest, error: NotFound) -> HttpResponse:
-        return problem(404, "not-found", f"There is no such {error.what}.", mend="Go back and choose another.")
+        return refused(404, "not-found", Invalid("request.not-found", what=error.what))
 
     @api.exception_handler(Http404)
     def no_page(request: HttpRequest, error: Http404) -> HttpResponse:
-        return problem(404, "not-found", "There is nothing at this address.")
+        return refused(404, "not-found", Invalid("request.no-address"))
 
     @api.exception_handler(Stale)
     def stale(request: HttpRequest, error: Stale) -> HttpResponse:
-        return problem(
-            409, "stale", f"This {error.what} was changed meanwhile.",
-            f"Your change is based on version {error.based_on}; the {error.what} is at version {error.current}.",
-            "Look at what changed, then make your change again. What you typed is kept.",
-            based_on=error.based_on, current=error.current,
-        )  # fmt: skip
-
-    @api.exception_handler(Invalid)
-    def invalid(request: HttpRequest, error: Invalid) -> HttpResponse:
-        return problem(422, "invalid", error.problem, mend=error.mend)
+        facts: dict[str, Any] = {"what": error.what, "based_on": error.based_on, "current": error.current}
+        refusal, detail = Invalid("request.stale", **facts), Invalid("request.stale-versions", **facts)
+        return problem(409, "stale", refusal.problem, detail.problem, refusal.mend, based_on=error.based_on,
+                       current=error.current)  # fmt: skip
 
     @api.exception_handler(HouseFileError)
     def house_file(request: HttpRequest, error: HouseFileError) -> HttpResponse:
-        return problem(
-            422, "house-file", "This is no house file.", error.lines()[0], "Mend the file and choose it again.",
-            faults=error.lines(),
-        )  # fmt: skip
+        refusal = Invalid("house.no-file")
+        return problem(422, "house-file", refusal.problem, error.lines()[0], refusal.mend, faults=error.lines())
 
     @api.exception_handler(PinakothekeError)
-    def refused(request: HttpRequest, error: PinakothekeError) -> HttpResponse:
-        said = str(error).removesuffix(error.mend).strip() if error.mend else str(error)
-        return problem(422, type(error).__name__, said, mend=error.mend)
+    def not_possible(request: HttpRequest, error: PinakothekeError) -> HttpResponse:
+        if not isinstance(error, Refusal):
+            return problem(422, "invalid", str(error))
+        kind = "invalid" if isinstance(error, Invalid) else type(error).__name__
+        return refused(422, kind, error, _units(request))
 
     @api.exception_handler(CoreValidationError)
     def not_valid(request: HttpRequest, error: CoreValidationError) -> HttpResponse:
-        faults = [f"{'.'.join(map(str, e['loc']))}: {e['msg']}".removeprefix(": ") for e in error.errors()[:20]]
-        return problem(422, "invalid", faults[0].replace("Value error, ", ""), faults=faults)
+        units = _units(request)
+        faults = [f"{'.'.join(map(str, loc))}: {said}".removeprefix(": ") for loc, said, _ in faults_told(error, units)]
+        return problem(422, "invalid", faults[0], faults=faults[:20])
 
     @api.exception_handler(ValidationError)
     def bad_request(request: HttpRequest, error: ValidationError) -> HttpResponse:
         faults = [f"{'.'.join(map(str, e['loc']))}: {e['msg']}" for e in error.errors[:20]]
-        return problem(422, "invalid", "The request is not as the API expects it.", faults[0], faults=faults)
+        return problem(422, "invalid", Invalid("request.not-as-expected").problem, faults[0], faults=faults)
 
     @api.exception_handler(AuthenticationError)
     def not_signed_in(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
-        return problem(401, "not-signed-in", "You are not signed in.", mend="Sign in, then go on where you were.")
+        return refused(401, "not-signed-in", Invalid("session.not-signed-in"))
 
     @api.exception_handler(AuthorizationError)
     def not_allowed(request: HttpRequest, error: AuthorizationError) -> HttpResponse:
-        return problem(403, "not-allowed", "This is not yours to see or change.")
+        return refused(403, "not-allowed", Invalid("request.not-yours"))
 
     @api.exception_handler(RequestDataTooBig)
     def too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
         most = settings.DATA_UPLOAD_MAX_MEMORY_SIZE // 1_000_000
-        return problem(413, "too-large", f"A request has at most {most} MB.", mend="Send it in parts.")
+        return refused(413, "too-large", Invalid("request.too-large", most=most))
 
     @api.exception_handler(SuspiciousOperation)
     def suspicious(request: HttpRequest, error: SuspiciousOperation) -> HttpResponse:
-        return problem(400, "invalid", "The request cannot be read.", mend="Send it again as the API expects it.")
+        return refused(400, "invalid", Invalid("request.unreadable"))
 
     @api.exception_handler(UnreadablePostError)
     def broken_off(request: HttpRequest, error: UnreadablePostError) -> HttpResponse:
-        return problem(400, "invalid", "The request broke off.", mend="Send it again.")
+        return refused(400, "invalid", Invalid("request.broke-off"))
 
     @api.exception_handler(OperationalError)
     def busy(request: HttpRequest, error: OperationalError) -> HttpResponse:
         logger.warning("the database did not answer", exc_info=error)
-        answer = problem(
-            503, "busy", "The house is being written to.", mend="Try again in a moment; what you typed is kept."
-        )
+        answer = refused(503, "busy", Invalid("request.busy"))
         answer["Retry-After"] = "2"
         return answer
 
     @api.exception_handler(Exception)
     def broken(request: HttpRequest, error: Exception) -> HttpResponse:
         logger.exception("%s %s failed", request.method, request.path)
-        return problem(500, "broken", "Something broke here.", mend="Try again; it was reported.")
+        return refused(500, "broken", Invalid("request.broken"))
 
     @api.exception_handler(HttpError)
     def http_error(request: HttpRequest, error: HttpError) -> HttpResponse:

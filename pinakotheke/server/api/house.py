@@ -153,7 +153,7 @@ def remove_person(request: MemberRequest, household_id: PathId, key: str) -> Hou
 def put_back_person(request: MemberRequest, household_id: PathId, key: str, data: TakenOut) -> HouseView:
     """Put back a person who was taken out, with their things."""
     if data.person.id != key:
-        raise Invalid(f"This is not {key}.", "Put back what was taken out.")
+        raise Invalid("house.other-household", key=key)
     actions.put_back_person(request.user, household_id, data.person, data.things)
     return get(request, household_id)
 
@@ -187,7 +187,7 @@ def _import_view(row: models.HouseImport) -> ImportView:
 def import_file(request: MemberRequest, file: File[UploadedFile]) -> tuple[int, ImportView]:
     """A new household from a house file; it is read by a worker, since it may be large."""
     if (file.size or 0) > MOST_BYTES:
-        raise Invalid("The file is too large.", f"A house file has at most {MOST_BYTES // 1_000_000} MB.")
+        raise Invalid("house.file-too-large", most=MOST_BYTES // 1_000_000)
     return 202, _import_view(actions.take_file(request.user, file))
 
 

@@ -113,7 +113,7 @@ def ask(request: MemberRequest, space_id: PathId, data: Ask | None = None) -> tu
     known = [*FAMILIES, *(r.family_id for r in rows.ranges_of(household))]
     unknown = [f for f in wishes.get("families", ()) if f not in known]
     if unknown:
-        raise Invalid(f"There is no family {unknown[0]}.", f"There are {', '.join(known)}.")
+        raise Invalid("design.no-family", family=unknown[0], known=known)
     solve = actions.ask(request.user, space_id, wishes)
     return 202, Scene(solve.space).solve(solve)
 
@@ -209,7 +209,7 @@ def compare(request: MemberRequest, design_id: PathId, other_id: PathId) -> Comp
     """Two designs of a space, part by part."""
     row, other_row = own_design(request.user, design_id), own_design(request.user, other_id)
     if row.space_id != other_row.space_id:
-        raise Invalid("These designs are of two spaces.", "Compare designs of one space.")
+        raise Invalid("design.two-spaces")
     scene = Scene(row.space)
     here, there = rows.history_of(row).current, rows.history_of(other_row).current
     one, two = scene.card_or_refuse(row), scene.card_or_refuse(other_row)
@@ -242,7 +242,7 @@ def section(request: MemberRequest, design_id: PathId, bay: Annotated[int, Field
     row = own_design(request.user, design_id)
     scene, design = Scene(row.space), rows.history_of(row).current
     if bay >= len(design.bays):
-        raise Invalid(f"There is no bay {bay + 1}.", f"The design has {len(design.bays)}.")
+        raise Invalid("design.no-bay", bay=bay + 1, bays=len(design.bays))
     return design_section(design, scene.survey, scene.things, scene.units, scene.space.name, bay, scene.today)
 
 
@@ -262,7 +262,7 @@ def sheet(request: MemberRequest, design_id: PathId, scale: Query[int] = 20,
           doors: Query[Literal["open", "shut"]] = "open") -> HttpResponse:  # fmt: skip
     """Elevation, plan and the section of every bay to scale: 10, 12, 20 or 24."""
     if scale not in SCALES:
-        raise Invalid("That is no scale of the paper plan.", f"Choose one of {', '.join(SCALES.values())}.")
+        raise Invalid("paper.no-scale", scales=SCALES.values())
     row = own_design(request.user, design_id)
     scene, design, text = Scene(row.space), rows.history_of(row).current, TEXT_MM * scale
     name, day = scene.space.name, scene.today

@@ -357,7 +357,7 @@ class Scene:
         card = self.card(row)
         if card is None:
             aside = self.aside(row)
-            raise Invalid(aside.problem if aside else "This design cannot be carried out.", "Take it down.")
+            raise Invalid("design.set-aside", problem=aside.problem if aside else "")
         return card
 
     def card(self, row: models.Design) -> Card | None:

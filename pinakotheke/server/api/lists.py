@@ -71,7 +71,7 @@ def sent_table(file: UploadedFile | None, text: str) -> list[list[str]]:
     """The rows that were sent, as a file or pasted; the header first."""
     if file is not None:
         if (file.size or 0) > MOST_BYTES:
-            raise Invalid("The file is too large.", f"At most {MOST_BYTES // 1_000_000} MB; bring the rows in parts.")
+            raise Invalid("list.too-large", most=MOST_BYTES // 1_000_000)
         return read_table(file.read(), file.name or "")
     return read_table(text.encode(), "pasted.csv")
 
@@ -108,7 +108,7 @@ def take(request: MemberRequest, space_id: PathId, data: Form[Matching],
     chosen = dict(enumerate(data.columns.split(",")))
     columns: dict[int, Column] = {n: c for n, c in chosen.items() if c in COLUMNS}
     if not {"name", "kind"} & set(columns.values()):
-        raise Invalid("No column says what the things are.", "Choose the column with their names.")
+        raise Invalid("list.no-names")
     known = frozenset(household.thing_set.values_list("key", flat=True))
     table = sent_table(file, data.text)
     read = read_rows(table[1:], columns, rows.people_of(household), units, space.key, known, table[0])

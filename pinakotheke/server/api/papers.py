@@ -34,7 +34,7 @@ def add_photo(
 ) -> tuple[int, PhotoView]:
     """Keep a photo with a space."""
     if (file.size or 0) > actions.MOST_BYTES:
-        raise Invalid("The photo is too large.", "Choose one of at most 12 MB.")
+        raise Invalid("photo.too-large")
     return 201, photo_view(actions.add_photo(request.user, space_id, file.read(), data.note, data.moment, data.thing))
 
 
@@ -72,7 +72,7 @@ def blank_sheet(request: MemberRequest, space_id: PathId) -> HttpResponse:
 def drawing(request: MemberRequest, space_id: PathId, scale: Query[int] = 20) -> HttpResponse:
     """The measured elevations and plan to scale: 10, 12, 20 or 24."""
     if scale not in SCALES:
-        raise Invalid("That is no scale of the paper plan.", f"Choose one of {', '.join(SCALES.values())}.")
+        raise Invalid("paper.no-scale", scales=SCALES.values())
     row = own_space(request.user, space_id)
     units: Units = row.household.units  # type: ignore[assignment]
     survey, today, text = rows.survey_of(row), timezone.localdate().isoformat(), TEXT_MM * scale

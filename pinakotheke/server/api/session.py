@@ -79,7 +79,7 @@ def sign_in(request: HttpRequest, data: Credentials) -> SessionView:
     """Sign in."""
     user = authenticate(request, username=data.name, password=data.password)
     if user is None:
-        raise Invalid("Name and password do not go together.", "Check both, or register.")
+        raise Invalid("session.wrong")
     login(request, user)
     return _view(request)
 
@@ -96,7 +96,7 @@ def enter_demo(request: HttpRequest) -> SessionView:
     """Enter the demo household; only where the deployment offers it."""
     member = models.Membership.objects.filter(household__is_demo=True).select_related("user").first()
     if not settings.DEMO or member is None:
-        raise Invalid("There is no demo here.", "Register and create a household.")
+        raise Invalid("session.no-demo")
     login(request, member.user, backend="django.contrib.auth.backends.ModelBackend")
     return _view(request)
 

@@ -12,7 +12,7 @@ from pinakotheke.core.survey.models import OBSTACLE_KINDS, ObstacleKind
 from pinakotheke.core.survey.slots import SlotRef
 
 from ..actions import survey as actions
-from ..actions.base import own_space
+from ..actions.base import Invalid, own_space
 from .common import Line, MemberRequest, PathId, QueryVersion, TypedName, Version
 from .survey_view import SpaceKindView, SpaceView, kind_views, view
 
@@ -218,7 +218,8 @@ def arrive(request: MemberRequest, space_id: PathId, data: Messages) -> ArrivedA
     ]  # fmt: skip
     row, refused = actions.arrive(request.user, space_id, messages)
     shown = [RefusedView.model_validate(vars(r)) for r in refused]
-    shown += [RefusedView(key=m.key, problem=m.problem, mend="Give it up, and say it again.") for m in bad]
+    mend = Invalid("survey.not-sent", problem="").mend
+    shown += [RefusedView(key=m.key, problem=m.problem, mend=mend) for m in bad]
     return ArrivedAndSpace(refused=shown, space=view(row))
 
 

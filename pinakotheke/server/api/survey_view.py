@@ -7,7 +7,7 @@ from ninja import Schema
 
 from pinakotheke.core.checks import check_survey
 from pinakotheke.core.drawing import Drawing, numbered, survey_elevation, survey_plan
-from pinakotheke.core.errors import PinakothekeError
+from pinakotheke.core.errors import Refusal
 from pinakotheke.core.survey import (
     Envelope,
     NextReading,
@@ -201,7 +201,7 @@ def view(row: models.Space) -> SpaceView:
         slots=_slots(survey, units), studs=[_reading(r, survey, units) for r in survey.readings if r.what == "stud"],
         obstacles=[_obstacle(o, survey, units) for o in survey.obstacles], facts=_facts(survey, units),
         corners=[(r.id, r.corner) for r in survey.runs],
-        next=_next(next_reading(survey)), missing=sum(s.needed for s in missing(survey)),
+        next=_next(next_reading(survey), units), missing=sum(s.needed for s in missing(survey)),
         doubts=[doubt_in_words(d, units) for d in doubts(survey)], field_sheet=_numbered(survey, units),
         practice=_practice(row), photos=[photo_view(p) for p in row.photos.select_related("thing").order_by("pk")],
         findings=finding_views(check_survey(survey, found), units) if here else [],
@@ -214,8 +214,8 @@ def _section(row: models.Space, survey: Survey, section: Section, region: Envelo
     if region is None:
         try:
             envelope(survey, rows.rules_of(row.household), section.id)
-        except PinakothekeError as error:
-            problem = str(error)
+        except Refusal as error:
+            problem = error.said_in(units)
     return SectionView(
         id=section.id, label=section.label, kind=section.kind, at_wall=section.at_wall,
         elevation=survey_elevation(survey, units, row.name, today, section_id=section.id),
@@ -299,7 +299,7 @@ def _slots(survey: Survey, units: Units) -> list[SlotView]:
             continue
         here = [r for r in survey.readings if slot.filled_by(r) and r.id not in shown]
         shown |= {r.id for r in here}
-        found.append(_slot(slot.ref, slot.label, slot.how, slot.needed, here, survey, units))
+        found.append(_slot(slot.ref, slot.label_in(units), slot.how_in(units), slot.needed, here, survey, units))
     rest = [r for r in survey.readings if r.what != "stud" and r.id not in shown]
     for place in dict.fromkeys(r.place for r in rest):
         section, what, level, face, side, at, out = place
@@ -359,11 +359,12 @@ def _facts(survey: Survey, units: Units) -> list[tuple[str, str]]:
     return found
 
 
-def _next(upcoming: NextReading | None) -> NextView | None:
+def _next(upcoming: NextReading | None, units: Units) -> NextView | None:
     if upcoming is None:
         return None
     slot = upcoming.slot
-    return NextView(slot=slot.ref, label=slot.label, how=slot.how, says=NEXT[upcoming.reason], left=upcoming.left)
+    return NextView(slot=slot.ref, label=slot.label_in(units), how=slot.how_in(units), says=NEXT[upcoming.reason],
+                    left=upcoming.left)  # fmt: skip
 
 
 def _numbered(survey: Survey, units: Units) -> list[NumberedView]:
@@ -371,7 +372,7 @@ def _numbered(survey: Survey, units: Units) -> list[NumberedView]:
     for row in numbered(survey):
         values = [r.value for r in survey.readings if row.slot.filled_by(r)]
         read = with_unit(min(values), units) if values else ""
-        found.append(NumberedView(number=row.number, slot=row.slot.ref, label=row.slot.label,
+        found.append(NumberedView(number=row.number, slot=row.slot.ref, label=row.slot.label_in(units),
                                   needed=row.slot.needed, read=read))  # fmt: skip
     return found
 

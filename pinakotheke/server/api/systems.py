@@ -269,9 +269,9 @@ def preview(request: MemberRequest, household_id: PathId, data: Form[PastedText]
 
 def _columns(chosen: str) -> dict[int, ListColumn]:
     columns: dict[int, ListColumn] = {n: c for n, c in enumerate(chosen.split(",")) if c in LIST_COLUMNS}
-    for needed, mend in (("article", "Choose the column with their names."), ("price", "Choose the column of prices.")):
+    for needed in ("article", "price"):
         if needed not in columns.values():
-            raise Invalid(f"No column says the {needed}.", mend)
+            raise Invalid(f"list.no-{needed}")
     return columns
 
 

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from ...base import Frozen
-from ...errors import PinakothekeError
+from ...errors import NotHere
 from ...inventory.kinds import Way
 from ..roles import Holder
 
@@ -153,8 +153,5 @@ class Table(Frozen):
         return {} if isinstance(row, Rate) else {int(k): row[k] for k in sorted(row, key=int)}
 
 
-class NoSuchFamily(PinakothekeError, KeyError):
+class NoSuchFamily(NotHere):
     """A design names a family that is not here."""
-
-    def __str__(self) -> str:
-        return f"There is no family of parts called {self.args[0]!r}."

@@ -1,0 +1,74 @@
+"""Sentences that stand in tables, with numbers put in as the household speaks.
+
+A field of a sentence is `{name}` or `{name:form}`:
+
+    mm, abs, fine      a length; without its sign; with a digit more than a tape has
+    nominal            a length of the trade, as a level is sold: in inches the nearest 4
+    mms                several lengths, the unit said once
+    kg, litres, n, g   a mass, a volume, a whole number, a number without its noughts
+    list, words        several words, parted by commas; by spaces
+    and, or            several words, parted by *and*; by *or*
+    low                with a small first letter
+    ?one|many          the first for 1, else the second
+    +over|under        the first for a number above 0, else the second
+"""
+
+import string
+from collections.abc import Callable, Iterable, Mapping
+from typing import Any
+
+from .units import MM_PER_INCH, Units, format_length, format_mass, format_volume, with_unit
+
+
+def say(sentence: str, facts: Mapping[str, Any], units: Units) -> str:
+    """A sentence of a table with its facts."""
+    return _Say(units).vformat(sentence, (), facts)
+
+
+def decimal_length(mm: float, units: Units) -> str:
+    """A small length with a digit more than a tape has: `3.2 mm` or `0.13"`."""
+    return f"{mm:.1f} mm" if units == "metric" else f'{mm / float(MM_PER_INCH):.2f}"'
+
+
+def nominal(mm: float, units: Units) -> str:
+    """A length as a tool is sold by it: whole millimetres, or the nearest 4 inches.
+
+    >>> nominal(1200, "metric"), nominal(1200, "imperial"), nominal(100, "imperial")
+    ('1200 mm', '48"', '4"')
+    """
+    return f"{mm:.0f} mm" if units == "metric" else f'{round(mm / float(4 * MM_PER_INCH)) * 4}"'
+
+
+def counted(number: float, one: str, many: str) -> str:
+    """The word for one, or for several: none and half are several."""
+    return one if round(number) == 1 else many
+
+
+def lengths_in_words(lengths: Iterable[float], units: Units) -> str:
+    """Several lengths in a row: `400, 600 mm`, or each with its inch mark."""
+    words = ", ".join(format_length(mm, units) for mm in lengths)
+    return f"{words} mm" if units == "metric" else words
+
+
+class _Say(string.Formatter):
+    def __init__(self, units: Units) -> None:
+        self.units = units
+
+    def format_field(self, value: Any, format_spec: str) -> str:
+        if format_spec.startswith("?"):
+            return counted(value, *format_spec[1:].split("|"))
+        if format_spec.startswith("+"):
+            over, under = format_spec[1:].split("|")
+            return over if value > 0 else under
+        forms: dict[str, Callable[[], str]] = {
+            "mm": lambda: with_unit(value, self.units), "abs": lambda: with_unit(abs(value), self.units),
+            "nominal": lambda: nominal(value, self.units),
+            "mms": lambda: lengths_in_words(value, self.units), "fine": lambda: decimal_length(value, self.units),
+            "kg": lambda: format_mass(value, self.units), "litres": lambda: format_volume(value, self.units),
+            "n": lambda: f"{value:.0f}", "g": lambda: f"{value:g}",
+            "list": lambda: ", ".join(map(str, value)), "words": lambda: " ".join(map(str, value)),
+            "and": lambda: " and ".join(map(str, value)),
+            "or": lambda: " or ".join(map(str, value)),
+            "low": lambda: str(value[:1].lower() + value[1:]),
+        }  # fmt: skip
+        return forms[format_spec]() if format_spec in forms else str(format(value, format_spec))

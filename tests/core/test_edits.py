@@ -11,10 +11,11 @@ from pinakotheke.core.layout.edits import (
     LockBay,
     MovePart,
     RemovePart,
+    ReshapeRow,
     ResizePart,
     apply,
 )
-from pinakotheke.core.systems import Part
+from pinakotheke.core.systems import HOLDERS, DrawerFloor, Part
 
 from .examples import WARDROBE, hung, regions, wardrobe
 
@@ -90,6 +91,64 @@ class EditTests(TestCase):
         self.refused(
             AssignGroup(thing=held.thing, way="hang", count=1, source=rail.id, target=frame.id), "Nothing is kept"
         )
+
+
+class IdentityTests(TestCase):
+    """A label, a tick or a log points at a compartment, or at what lives there, by an id that stays its own."""
+
+    def setUp(self) -> None:
+        self.design = wardrobe()
+        self.holders = [p.id for p in self.design.parts if p.role in HOLDERS]
+
+    def test_every_assignment_has_an_id_of_its_own(self) -> None:
+        self.assertEqual(len({a.id for a in self.design.assignments}), len(self.design.assignments))
+
+    def test_what_moves_as_a_whole_stays_the_same_row(self) -> None:
+        row = self.design.assignments[0]
+        target = next(h for h in self.holders if not any(a.thing == row.thing for a in self.design.held_by(h)))
+        moved = apply(
+            self.design, AssignGroup(thing=row.thing, count=row.count, source=row.part, target=target, way=row.way)
+        )
+        self.assertEqual([a.part for a in moved.assignments if a.id == row.id], [target])
+        self.assertEqual({a.id for a in moved.assignments}, {a.id for a in self.design.assignments})
+
+    def test_what_moves_in_part_is_a_new_row(self) -> None:
+        row = next(a for a in self.design.assignments if a.count > 1)
+        target = next(h for h in self.holders if not any(a.thing == row.thing for a in self.design.held_by(h)))
+        moved = apply(self.design, AssignGroup(thing=row.thing, count=1, source=row.part, target=target, way=row.way))
+        (new,) = {a.id for a in moved.assignments} - {a.id for a in self.design.assignments}
+        self.assertEqual(sum(a.count for a in moved.assignments if a.id in (new, row.id)), row.count)
+
+    def test_a_part_keeps_its_id_when_its_row_is_stood_anew(self) -> None:
+        wider = apply(self.design, ReshapeRow(bay=0, deeper=-1))
+        kept = {p.id for p in wider.parts if p.role in HOLDERS}
+        self.assertLessEqual(kept, set(self.holders))
+        self.assertTrue(kept)
+
+    def test_no_part_gets_the_id_of_one_that_is_gone(self) -> None:
+        shelf = next(p for p in reversed(self.design.parts) if p.role == "shelf")
+        bare = apply(self.design, RemovePart(part=shelf.id))
+        again = apply(bare, AddPart(bay=shelf.bay or 0, role="shelf", z=shelf.z))
+        self.assertNotIn(shelf.id, {p.id for p in again.parts})
+
+    def test_two_rows_of_one_id_are_found(self) -> None:
+        double = self.design.assignments[0].model_copy(update={"id": self.design.assignments[1].id})
+        design = self.design.model_copy(update={"assignments": (double, *self.design.assignments[1:])})
+        self.assertIn("two of one id", {f.why for f in verify(design, regions(), WARDROBE)})
+
+
+class OlderTests(TestCase):
+    def test_older_rows_get_ids_and_older_drawers_their_floor(self) -> None:
+        data = wardrobe().model_dump(mode="json")
+        for row in data["assignments"]:
+            del row["id"]
+        for n, bay in enumerate(data["bays"]):
+            del bay["drawer"]
+            bay.update(axis="y" if n else "z", height=92 if n else 0)
+        design = Design.model_validate(data)
+        self.assertEqual(len({a.id for a in design.assignments}), len(data["assignments"]))
+        self.assertEqual([b.drawer for b in design.bays],
+                         [None, *[DrawerFloor(axis="y", clear=92)] * (len(data["bays"]) - 1)])  # fmt: skip
 
 
 class HistoryTests(TestCase):

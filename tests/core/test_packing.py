@@ -12,7 +12,7 @@ from pinakotheke.core.layout.ledger import capacity
 from pinakotheke.core.layout.lots import cut
 from pinakotheke.core.layout.task import Household
 from pinakotheke.core.layout.trouble import reach_trouble, trouble
-from pinakotheke.core.systems import FAMILIES
+from pinakotheke.core.systems import FAMILIES, DrawerFloor
 
 from .examples import ADULT, WARDROBE, regions, solved, survey, thing, wardrobe
 from .test_families import bays_of
@@ -71,7 +71,14 @@ class AskTests(TestCase):
 
     def test_in_a_drawer_pieces_lie_in_stacks_as_high_as_it_is(self) -> None:
         bay = bays_of("carcase", widths=(704,))[0].model_copy(
-            update={"family": "strips", "axis": "y", "height": 92, "w": 600, "z0": 0, "z1": 440, "pitch": 5}
+            update={
+                "family": "strips",
+                "drawer": DrawerFloor(axis="y", clear=92),
+                "w": 600,
+                "z0": 0,
+                "z1": 440,
+                "pitch": 5,
+            }
         )
         pads = thing("p", "custom", 9, size=(210, 297, 15))
         a = ask(pads, "box", "strip", FAMILIES["strips"], bay, NO_RESERVE, 9)

@@ -90,7 +90,7 @@ class VerifierTests(TestCase):
             "count", self.codes(self.design.model_copy(update={"unplaced": (Unplaced(thing="shirts", count=1),)}))
         )
         frame = self.part("frame").id
-        stray = Assignment(thing="shirts", part=frame, way="hang", count=1)
+        stray = Assignment(id="stray", thing="shirts", part=frame, way="hang", count=1)
         self.assertIn(
             "count", self.codes(self.design.model_copy(update={"assignments": (*self.design.assignments, stray)}))
         )

@@ -16,7 +16,7 @@ def reach(case: Case) -> Iterator[Finding]:
     for a in design.assignments:
         thing, part = case.by_id.get(a.thing), design.part(a.part)
         bay = design.bay_of(part)
-        if thing is None or bay.axis != "z":
+        if thing is None or bay.drawer is not None:
             continue
         depth = design.family_of(part).clear_depth(part.role, bay) if part.role in REACHED_OVER else 0
         zone = zone_of(thing, case.people, depth)

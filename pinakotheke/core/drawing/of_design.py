@@ -223,7 +223,7 @@ def design_section(design: Design, survey: Survey, things: tuple[Thing, ...], un
         if part.bay == bay.index and part.section == bay.section:
             weight: Literal["heavy", "medium"] = "heavy" if part.role in ENCLOSING else "medium"
             canvas.rect("part", part.y, part.z, part.d, part.h, of=part.id, role=part.role, weight=weight)
-            if part.role in HOLDERS and bay.axis == "z":
+            if part.role in HOLDERS and bay.drawer is None:
                 for piece in lying(design, part, names):
                     canvas.rect("content", piece.y, piece.z, piece.d, piece.h, of=piece.thing, weight="fine",
                                 hatch=STORAGE_OF[piece.way])  # type: ignore[index]  # fmt: skip
@@ -336,7 +336,7 @@ def _lowest(bays: list[Bay]) -> list[Bay]:
     """Those of some bays that stand over no other one."""
     return [
         b for b in bays
-        if not any(o.z0 < b.z0 and o.x < b.x + b.w and b.x < o.x + o.w for o in bays if o.axis == b.axis == "z")
+        if not any(o.z0 < b.z0 and o.x < b.x + b.w and b.x < o.x + o.w for o in bays if o.drawer is b.drawer is None)
     ]  # fmt: skip
 
 

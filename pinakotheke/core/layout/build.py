@@ -1,11 +1,11 @@
 """From an interior to placed parts and assignments."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass, field
 
 from ..systems import Bay, Catalogue, Family, Part, Role
 from .interior import Compartment, Interior, fronts_of
-from .models import Assignment
+from .models import Assignment, fresh_ids
 
 SPARE_LEAST = 290
 """Slack above the last compartment, mm, from which another shelf is worth its price."""
@@ -19,11 +19,16 @@ class Built:
 
     parts: list[Part] = field(default_factory=list)
     assignments: list[Assignment] = field(default_factory=list)
+    numbers: Iterator[str] = field(default_factory=fresh_ids)
+    """Ids for its assignments."""
 
 
-def build(interior: Interior, bays: Sequence[Bay], catalogue: Catalogue, *, spare_shelves: bool) -> Built:
-    """Place every compartment of every bay; slack at the top becomes spare shelves when asked for."""
-    built = Built()
+def build(interior: Interior, bays: Sequence[Bay], catalogue: Catalogue, *, spare_shelves: bool,
+          taken: Collection[str] = ()) -> Built:  # fmt: skip
+    """Place every compartment of every bay; slack at the top becomes spare shelves when asked for. Assignments get ids that
+    are not `taken`.
+    """
+    built = Built(numbers=fresh_ids(taken))
     for bay, stack in zip(bays, interior.stacks, strict=True):
         if not bay.locked:
             _Builder(bay, catalogue.of(bay), built).stack(stack, spare_shelves)
@@ -58,7 +63,7 @@ class _Builder:
         if bay.has_base and not any(c.role == "base" for c in stack):
             # It has its bottom, whether or not anything stands on it.
             self._part("base", bay.z0 - self.family.spec("base").height)
-        if spare_shelves and "shelf" in self.family.specs and bay.axis == "z":
+        if spare_shelves and "shelf" in self.family.specs and bay.drawer is None:
             self._spares(bay.z0 + -(-top // bay.pitch) * bay.pitch, roofed=bool(stack) and stack[-1].covered)
 
     def _spares(self, z: int, *, roofed: bool) -> None:
@@ -79,8 +84,8 @@ class _Builder:
         # Lots of one thing stay apart: two stacks side by side are not one twice as high.
         for lot, spot in sorted(c.spots, key=lambda row: row[0].index):
             self.built.assignments.append(
-                Assignment(thing=lot.thing.id, part=part.id, way=spot.way, count=lot.count, turned=spot.turned,
-                           container=spot.container)
+                Assignment(id=next(self.built.numbers), thing=lot.thing.id, part=part.id, way=spot.way, count=lot.count,
+                           turned=spot.turned, container=spot.container)
             )  # fmt: skip
 
     def _part(self, role: Role, z: int, height: int = 0) -> Part:

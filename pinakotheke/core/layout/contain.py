@@ -11,7 +11,7 @@ from ..house import HouseRules
 from ..inventory import Thing
 from ..inventory.containers import boxes_for, stacked
 from ..inventory.needs import need, posed
-from ..systems import HANGING, Bay, OnPart, Part
+from ..systems import HANGING, Bay, DrawerFloor, OnPart, Part
 from .fits import ask
 from .models import Assignment, Design
 
@@ -114,8 +114,8 @@ def _pieces(rules: HouseRules, part: Part, bay: Bay, thing: Thing, a: Assignment
             step = taken / a.count
             yield Lying(**common, x=at + k * step, y=part.y, z=_hung_from(design, part) - high, w=width, d=deep, h=high)
         return
-    if bay.axis != "z":
-        yield from _in_row(part, bay, a, at, taken, width, deep, high)
+    if bay.drawer is not None:
+        yield from _in_row(part, bay.drawer, a, at, taken, width, deep, high)
         return
     if part.role in ("drawer", "basket"):
         yield Lying(
@@ -141,13 +141,13 @@ def _hung_from(design: Design, part: Part) -> float:
     return design.family_of(part).peg(part) if part.role == "hooks" else part.z
 
 
-def _in_row(part: Part, bay: Bay, a: Assignment, at: float, taken: float, width: float, deep: float, high: float,
+def _in_row(part: Part, floor: DrawerFloor, a: Assignment, at: float, taken: float, width: float, deep: float, high: float,
             ) -> Iterator[Lying]:  # fmt: skip
     """Stacks side by side in a drawer's row, as high as the drawer lets them."""
-    each = max(1, int(bay.height // max(high, 0.5)))
+    each = max(1, int(floor.clear // max(high, 0.5)))
     stacks = -(-a.count // each)
     step = taken / stacks
     for k in range(stacks):
         number = min(each, a.count - k * each)
-        x, y = (at + k * step, part.y + part.d) if bay.axis == "y" else (part.x + part.w, at + k * step)
+        x, y = (at + k * step, part.y + part.d) if floor.axis == "y" else (part.x + part.w, at + k * step)
         yield Lying(thing=a.thing, way=a.way, x=x, y=y, z=0, w=width, d=deep, h=max(number * high, 1), count=number)

@@ -5,7 +5,7 @@ carried out at all (a part that is not there, past the end of its bay) is refuse
 whole rows anew are carried out in `restand`.
 """
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from functools import reduce
 from itertools import count
 from typing import Annotated, Any, Literal
@@ -17,7 +17,7 @@ from ..errors import EditRefused
 from ..inventory.kinds import Way
 from ..systems import HOLDERS, INSIDE, PULL_OUTS, Bay, Family, Finish, Holder, Part, Range
 from .fits import position
-from .models import Assignment, Design, Unplaced
+from .models import Assignment, Design, Unplaced, fresh_ids
 from .restand import finished, mirrored, reshaped, swapped_family, widened
 
 MOVABLE = INSIDE - {"base", "floor"}
@@ -233,13 +233,14 @@ def _replaced(design: Design, old: Part, new: Part | None) -> Design:
                 parts.append(part.model_copy(update={"z": part.z + shift}))
         elif part.id not in dropped:
             parts.append(part)
-    return design.model_copy(update={"parts": (*parts, *fresh.values())})
+    spent = design.spent if new is not None else (*design.spent, old.id)
+    return design.model_copy(update={"parts": (*parts, *fresh.values()), "spent": spent})
 
 
 def _move(design: Design, command: MovePart) -> Design:
     part, bay, _ = _movable(design, command.part)
     at = position(part, bay) + command.steps * bay.pitch
-    long = part.h if bay.axis == "z" else part.d if bay.axis == "y" else part.w
+    long = part.h if bay.drawer is None else part.d if bay.axis == "y" else part.w
     if at < bay.z0 or at + long > bay.z1:
         raise EditRefused("edit.leaves-bay", role=part.role)
     return _replaced(design, part, part.model_copy(update={bay.axis: at}))
@@ -277,12 +278,12 @@ def _add(design: Design, command: AddPart) -> Design:
         raise EditRefused("edit.no-role", family=family.name, role=command.role, roles=sorted(family.roles))
     if command.role in PULL_OUTS and not bay.pulls:
         raise EditRefused("edit.nothing-slides")
-    used = {p.id for p in design.parts}
+    used = {p.id for p in design.parts} | {*design.spent}
     stem = f"b{bay.index + 1}-{command.role.replace(' ', '-')}"
     new_id = next(name for n in count(1) if (name := f"{stem}-{n}") not in used)
     steps = max(0, round((command.z - bay.z0) / bay.pitch))
     part = family.placed(bay, new_id, command.role, bay.z0 + steps * bay.pitch)
-    if position(part, bay) + (part.h if bay.axis == "z" else 0) > bay.z1:
+    if position(part, bay) + (part.h if bay.drawer is None else 0) > bay.z1:
         raise EditRefused("edit.no-room-above", role=command.role)
     return design.model_copy(update={"parts": (*design.parts, part, *family.brackets(part, bay))})
 
@@ -320,6 +321,11 @@ def _assign(design: Design, command: AssignGroup) -> Design:
         raise EditRefused("edit.too-few", have=have)
     left = design.unplaced
     rows = list(design.assignments)
+    if command.target is not None and not _holds(design, command.target):
+        raise EditRefused("edit.nothing-kept")
+    whole = _whole(rows, command)
+    if whole is not None:
+        return design.model_copy(update={"assignments": tuple(whole)})
     if command.source is None:
         left = _shifted(left, command.thing, -command.count)
     else:
@@ -327,11 +333,24 @@ def _assign(design: Design, command: AssignGroup) -> Design:
     if command.target is None:
         left = _shifted(left, command.thing, command.count)
     else:
-        target = next((p for p in design.parts if p.id == command.target), None)
-        if target is None or target.role not in HOLDERS:
-            raise EditRefused("edit.nothing-kept")
-        rows = _given(rows, command, target.id)
+        rows = _given(rows, command, command.target, fresh_ids({a.id for a in design.assignments}))
     return design.model_copy(update={"assignments": tuple(rows), "unplaced": left})
+
+
+def _holds(design: Design, part_id: str) -> bool:
+    return any(p.id == part_id and p.role in HOLDERS for p in design.parts)
+
+
+def _whole(rows: list[Assignment], command: AssignGroup) -> list[Assignment] | None:
+    """The rows with one moved as it is, where all of it goes to a part that has none of its thing yet."""
+    own = [n for n, row in enumerate(rows) if row.thing == command.thing and row.part == command.source]
+    there = any(row.thing == command.thing and row.part == command.target for row in rows)
+    if len(own) != 1 or there or command.target is None or rows[own[0]].count != command.count:
+        return None
+    moved = rows[own[0]].model_copy(
+        update={"part": command.target, "way": command.way, "turned": False, "container": ""}
+    )
+    return [*rows[: own[0]], *rows[own[0] + 1 :], moved]
 
 
 def _taken(rows: list[Assignment], thing: str, part: str, number: int) -> list[Assignment]:
@@ -347,11 +366,11 @@ def _taken(rows: list[Assignment], thing: str, part: str, number: int) -> list[A
     return kept
 
 
-def _given(rows: list[Assignment], command: AssignGroup, part: str) -> list[Assignment]:
+def _given(rows: list[Assignment], command: AssignGroup, part: str, ids: Iterator[str]) -> list[Assignment]:
     for n, row in enumerate(rows):
         if (row.thing, row.part, row.way, row.container) == (command.thing, part, command.way, ""):
             return [*rows[:n], row.model_copy(update={"count": row.count + command.count}), *rows[n + 1 :]]
-    return [*rows, Assignment(thing=command.thing, part=part, way=command.way, count=command.count)]
+    return [*rows, Assignment(id=next(ids), thing=command.thing, part=part, way=command.way, count=command.count)]
 
 
 def _lock(design: Design, command: LockPart) -> Design:
@@ -381,14 +400,14 @@ def _copy_bay(design: Design, command: CopyBay) -> Design:
     for part in inside:
         bare = _replaced(bare, part, None)
     added: list[Part] = []
-    used = {p.id for p in bare.parts}
+    used = {p.id for p in bare.parts} | {*bare.spent}
     for part in (p for p in design.parts if p.bay == source.index and p.role in MOVABLE):
         at = position(part, source) - source.z0 + target.z0
         stem = f"b{target.index + 1}-{part.role.replace(' ', '-')}"
         name = next(n for k in count(1) if (n := f"{stem}-{k}") not in used)
         used.add(name)
         copied = family.placed(target, name, part.role, at, part.h if family.spec_or_none(part.role) else 0)
-        if at + (copied.h if target.axis == "z" else 0) <= target.z1:
+        if at + (copied.h if target.drawer is None else 0) <= target.z1:
             added += [copied, *family.brackets(copied, target)]
     return bare.model_copy(update={"parts": (*bare.parts, *added)})
 

@@ -11,7 +11,7 @@ from ..inventory import Thing
 from ..inventory.containers import Container, boxed
 from ..inventory.kinds import Way
 from ..inventory.needs import need, posed
-from ..systems import PULL_OUTS, Bay, Family, Part, Role
+from ..systems import PULL_OUTS, Bay, DrawerFloor, Family, Part, Role
 from ..tables import value
 
 NEVER = 1e9
@@ -46,8 +46,8 @@ def ask(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, rules: Hou
         if kept is None:
             return Ask(NEVER, NEVER, NEVER, NEVER, NEVER)
         return Ask(kept.amount, kept.clear, kept.depth, kept.piece_width, kept.mass)
-    if bay.axis != "z":
-        return _in_drawer(thing, way, bay, rules, count, turned)
+    if bay.drawer is not None:
+        return _in_drawer(thing, way, bay.drawer, rules, count, turned)
     n = need(thing, way, rules, count, turned)
     stacks = ceil(count / n.per_stack)
     if way in ("hook", "overhead"):
@@ -57,13 +57,13 @@ def ask(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, rules: Hou
     return Ask(n.amount, n.clear, n.depth, n.piece_width, n.mass, stacks=stacks)
 
 
-def _in_drawer(thing: Thing, way: Way, bay: Bay, rules: HouseRules, count: int, turned: bool) -> Ask:
+def _in_drawer(thing: Thing, way: Way, floor: DrawerFloor, rules: HouseRules, count: int, turned: bool) -> Ask:
     """Rows in a drawer: pieces lie in stacks as high as the drawer, side by side along the row."""
     width, depth, height = posed(thing, way if way != "overhead" else "box", turned)
     n = need(thing, way, rules, count, turned)
-    high = max(1, int(bay.height // max(height, 0.5)))
+    high = max(1, int(floor.clear // max(height, 0.5)))
     stacks = ceil(count / high)
-    along, across = (width, depth) if bay.axis == "y" else (depth, width)
+    along, across = (width, depth) if floor.axis == "y" else (depth, width)
     return Ask(stacks * (along + BESIDE_IN_DRAWER), across + BESIDE_IN_DRAWER, 0.0, along, n.mass, height, stacks)
 
 
@@ -93,10 +93,10 @@ def misfit(thing: Thing, way: Way, role: Role, a: Ask, family: Family, bay: Bay)
     if spec.kinds and thing.kind not in spec.kinds:
         return Misfit(0, 0, "kind")
     depth, width = family.clear_depth(role, bay) + overhang(way, role), family.clear_width(role, bay)
-    if bay.axis != "z":
+    if bay.drawer is not None:
         depth, width = inf, family.capacity(role, bay)
-        if a.height > bay.height:
-            return Misfit(a.height, bay.height, "high")
+        if a.height > bay.drawer.clear:
+            return Misfit(a.height, bay.drawer.clear, "high")
     if a.depth > depth:
         return Misfit(a.depth, depth, "deep")
     if a.width > width - bay.blind * 0.5:

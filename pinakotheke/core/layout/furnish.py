@@ -7,7 +7,7 @@ from ..house import Person
 from ..inventory import Thing
 from ..inventory.containers import Container
 from ..survey import Survey
-from ..systems import INSIDE, Bay, Part, Range
+from ..systems import HOLDERS, INSIDE, Bay, Part, Range
 from ..systems.roles import COMES_WITH
 from .bound import lower_bound
 from .build import build
@@ -83,13 +83,14 @@ def design_of(task: Task, goal: Goal, furnished: Furnished, *, bounded: bool = T
     """The placed design with its outcome; an answer that the verifier faults is a defect and raises."""
     candidate, interior, lots = furnished.candidate, furnished.interior, furnished.problem.lots
     structure = candidate.structure(task.envelopes, task.finish) if task.keep is None else kept_parts(task.keep)
-    built = build(interior, candidate.bays, task.catalogue, spare_shelves=goal in SPARE_SHELVES)
+    built = build(interior, candidate.bays, task.catalogue, spare_shelves=goal in SPARE_SHELVES,
+                  taken={a.id for a in task.keep.assignments} if task.keep else ())  # fmt: skip
     left: dict[str, int] = {}
     for lot, choice in zip(lots, interior.choices, strict=True):
         if choice < 0:
             left[lot.thing.id] = left.get(lot.thing.id, 0) + lot.count
     kept = kept_assignments(task.keep) if task.keep else ()
-    parts = (*structure, *(p for p in _fresh(built.parts, structure, built.assignments)))
+    parts = (*structure, *_fresh(built.parts, {p.id for p in structure} | _spent(task), built.assignments))
     design = Design(
         id=goal, space=task.space, goal=goal, title=TITLES[goal], reason=REASONS[goal], rules=task.rules,
         weights=task.weights_for(goal), finish=task.finish, bays=candidate.bays if task.keep is None else task.keep.bays,
@@ -98,7 +99,7 @@ def design_of(task: Task, goal: Goal, furnished: Furnished, *, bounded: bool = T
         regions=tuple(task.envelopes[s] for s in dict.fromkeys(b.section for b in candidate.bays)),
         assignments=(*kept, *built.assignments),
         unplaced=tuple(Unplaced(thing=t, count=c) for t, c in left.items()), owned=_owned(task, built.assignments),
-        ranges=_ranges(task, candidate),
+        ranges=_ranges(task, candidate), spent=tuple(sorted(_spent(task) - {p.id for p in structure})),
         outcome=outcome_of(furnished, bounded=bounded),
     )  # fmt: skip
     design = containers_on(design, {t.id: t for t in task.things})
@@ -108,9 +109,13 @@ def design_of(task: Task, goal: Goal, furnished: Furnished, *, bounded: bool = T
     return design
 
 
-def _fresh(parts: list[Part], structure: tuple[Part, ...], assignments: list[Assignment]) -> list[Part]:
-    """New parts under ids that no kept part has."""
-    taken = {p.id for p in structure}
+def _spent(task: Task) -> set[str]:
+    """Ids of the holding parts that were there before, kept or not."""
+    return {*task.keep.spent, *(p.id for p in task.keep.parts if p.role in HOLDERS)} if task.keep else set()
+
+
+def _fresh(parts: list[Part], taken: set[str], assignments: list[Assignment]) -> list[Part]:
+    """New parts under ids that no other part has or had."""
     renamed: dict[str, str] = {}
     fresh = []
     for part in parts:

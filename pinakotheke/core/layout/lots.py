@@ -97,7 +97,7 @@ def feet(family: Family, role: Holder, bay: Bay, units: int, below: int) -> tupl
     on_floor = family.spec(role).on_floor or role == "base"
     # A grid of holes may begin below the board that stays; what hangs hangs no lower than that.
     bottom = 1 if bay.z0 < 0 < below else 0
-    lowest = 0 if on_floor or bay.axis != "z" else max(bottom, ceil(bay.first / bay.pitch) - below)
+    lowest = 0 if on_floor or bay.drawer is not None else max(bottom, ceil(bay.first / bay.pitch) - below)
     return lowest, 0 if on_floor else bay.pitches - units, on_floor
 
 
@@ -183,7 +183,7 @@ def _roles(family: Family, way: Way, bay: Bay, bases: bool = False) -> Iterator[
     for role, spec in family.specs.items():
         if way not in spec.ways:
             continue
-        if spec.on_floor and bay.axis == "z" and bay.z0 > 0:
+        if spec.on_floor and bay.drawer is None and bay.z0 > 0:
             continue  # a storey has no floor of its own
         if role == "base" and (not bay.has_base or (shelf is not None and way in shelf.ways and not bases)):
             continue
@@ -220,7 +220,7 @@ def _better(one: Spot, other: Spot) -> bool:
 
 def _spot(thing: Thing, count: int, way: Way, role: Holder, family: Family, bay: Bay, home: Household, turned: bool,
           container: Container | None, against: float) -> Spot | None:  # fmt: skip
-    if container is not None and bay.axis != "z":
+    if container is not None and bay.drawer is not None:
         return None
     a = ask(thing, way, role, family, bay, home.rules, count, turned=turned, container=container)
     if misfit(thing, way, role, a, family, bay) is not None:

@@ -1,5 +1,7 @@
 """A design and how it was obtained."""
 
+from collections.abc import Collection, Iterator
+from itertools import count
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, model_validator
@@ -85,15 +87,22 @@ def gap_of(objective: float, bound: float) -> float:
 
 class Assignment(Frozen):
     """So many pieces of a thing live in a holding part, stored one way; `turned` with their side to the front, or
-    lengthwise on hooks; `container` in what, an id of the design's containers.
+    lengthwise on hooks; `container` in what, an id of the design's containers. Its id stays its own while it moves from
+    part to part, so that a label, a tick or a line of a log can point at it.
     """
 
+    id: Id
     thing: Id
     part: Id
     way: Way
     count: Annotated[int, Field(ge=1, le=10_000)]
     turned: bool = False
     container: str = ""
+
+
+def fresh_ids(taken: Collection[str] = ()) -> Iterator[str]:
+    """Ids for assignments, but for those `taken`."""
+    return (name for n in count(1) if (name := f"a{n}") not in taken)
 
 
 class Unplaced(Frozen):
@@ -135,6 +144,8 @@ class Design(Frozen):
     unplaced: Annotated[tuple[Unplaced, ...], AtMost(5000)] = ()
     owned: Annotated[tuple[Container, ...], AtMost(1000)] = ()
     """Containers of the household that it uses: what is at hand, and what it buys from its own list."""
+    spent: Annotated[tuple[Id, ...], AtMost(20_000)] = ()
+    """Ids of holding parts that are gone: no other part gets one, so that what points at it points at nothing."""
     ranges: Annotated[tuple[Range, ...], AtMost(40)] = ()
     """The household's own ranges it is made of, as they were."""
     outcome: Outcome

@@ -1,9 +1,11 @@
-"""Designs as they were saved before: what their parts said by the shape of an id is said by fields now.
+"""Designs as they were saved before: what their parts said by the shape of an id is said by fields now,
+assignments have ids, and the floor of a drawer is a type.
 
 Before, `fixed_to` was a bare id, brackets and cleats were known by the first half of theirs, containers by their size,
 and the second leaf of a pair of doors by its number.
 """
 
+from itertools import count
 from typing import Any
 
 from ..inventory.containers import OWN, containers
@@ -15,12 +17,34 @@ def brought_up(data: dict[str, Any]) -> dict[str, Any]:
     parts = data.get("parts")
     if not isinstance(parts, list | tuple) or not all(isinstance(p, dict) for p in parts):
         return data
+    data = {**data, "bays": _bays(data.get("bays")), "assignments": _assignments(data.get("assignments"))}
     if not any(_is_older(p) for p in parts):
         return data
     ids = {p.get("id") for p in parts}
     owned = [_owned(c) for c in data.get("owned") or () if isinstance(c, dict)]
     boxes = {c["id"]: c for c in owned if "id" in c}
     return {**data, "owned": owned, "parts": [_part(p, ids, data.get("assignments") or (), boxes) for p in parts]}
+
+
+def _bays(bays: Any) -> Any:
+    """A bay that stacked upward said so by an axis and a height that meant nothing."""
+    if not isinstance(bays, list | tuple) or not any(isinstance(b, dict) and "axis" in b for b in bays):
+        return bays
+    found = []
+    for bay in bays:
+        if isinstance(bay, dict) and "axis" in bay:
+            new = {k: v for k, v in bay.items() if k not in ("axis", "height")}
+            bay = new if bay["axis"] == "z" else {**new, "drawer": {"axis": bay["axis"], "clear": bay.get("height", 0)}}
+        found.append(bay)
+    return found
+
+
+def _assignments(rows: Any) -> Any:
+    if not isinstance(rows, list | tuple) or not any(isinstance(r, dict) and "id" not in r for r in rows):
+        return rows
+    taken = {r.get("id") for r in rows if isinstance(r, dict)}
+    names = (name for n in count(1) if (name := f"a{n}") not in taken)
+    return [{"id": next(names), **r} if isinstance(r, dict) and "id" not in r else r for r in rows]
 
 
 def _is_older(part: dict[str, Any]) -> bool:

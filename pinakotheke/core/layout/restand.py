@@ -210,7 +210,7 @@ def _insides(design: Design, bays: list[Bay], moves: Mapping[int, int | None]) -
         at = position(part, old) - old.z0 + new.z0
         height = part.h if family.spec_or_none(part.role) else 0
         placed = family.placed(new, part.id, part.role, at, height)
-        if at + (placed.h if new.axis == "z" else 0) > new.z1 and part.role != "base":
+        if at + (placed.h if new.drawer is None else 0) > new.z1 and part.role != "base":
             lost.add(part.id)
             continue
         placed = placed.model_copy(update={"locked": part.locked})

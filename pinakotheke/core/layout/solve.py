@@ -251,7 +251,7 @@ def _homeless(task: Task, candidate: Candidate) -> int:
             continue
         for bay in candidate.bays:
             key = (thing.id, bay.family, bay.w, bay.depth, bay.hang_depth, bay.pitches, bay.first, bay.pulls,
-                   bay.blind, bay.height, bay.blocked)  # fmt: skip
+                   bay.blind, bay.drawer, bay.blocked)  # fmt: skip
             if key not in known:
                 known[key] = takes_one(thing, bay, home)
             if known[key]:

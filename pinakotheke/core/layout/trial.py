@@ -25,7 +25,7 @@ def trial_marks(design: Design) -> tuple[TrialMark, ...]:
     found: list[TrialMark] = []
     used = {a.part for a in design.assignments}
     for section in design.sections:
-        bays = {b.index for b in design.bays if b.section == section and b.axis == "z" and b.foot == 0}
+        bays = {b.index for b in design.bays if b.section == section and b.drawer is None and b.foot == 0}
         parts = [p for p in design.parts if p.bay in bays and p.role in HOLDERS and p.role != "floor" and p.id in used]
         marks: dict[int, TrialMark] = {}
         rails = sorted((p for p in parts if p.role in HANGING), key=lambda p: -p.z)

@@ -94,7 +94,7 @@ def troubles(thing: Thing, role: Role, places: Sequence[float], height: float, b
     frequent = often(thing)
     seldom = 1 / max(frequent, 0.1)
     fixed = far_from_power(thing, bay, sockets) * seldom + (BLIND if bay.blind else 0.0)
-    if bay.axis != "z":
+    if bay.drawer is not None:
         long = max(bay.z1 - bay.z0, 1)
         return [
             (fixed + in_drawer_trouble(1 - (at - bay.z0) / long if bay.axis == "y" else 0.0)) * frequent

@@ -83,6 +83,9 @@ class _Proof:
             self.held[a.part].append(a)
         if len(self.parts) != len(design.parts):
             self._fault("unknown", "two of one id", design.id, len(design.parts), len(self.parts))
+        rows = {a.id for a in design.assignments}
+        if len(rows) != len(design.assignments):
+            self._fault("unknown", "two of one id", design.id, len(design.assignments), len(rows))
 
     def _fault(self, code: FaultCode, why: str, where: str, measured: float = 0, limit: float = 0, *, other: str = "",
                thing: str = "") -> None:  # fmt: skip
@@ -320,7 +323,7 @@ class _Proof:
             if top > bay.z1 + ROUNDING or foot < foot_of_bay - ROUNDING:
                 self._fault("headroom", "bay", part.id, top, bay.z1)
             if (
-                bay.axis == "z"
+                bay.drawer is None
                 and bay.first
                 and part.role not in ("floor", "base")
                 and position(part, bay) < bay.z0 + bay.first

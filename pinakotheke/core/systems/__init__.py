@@ -12,7 +12,7 @@ To add a family: a module in `families/` with one subclass of `Family`, and a ta
 from .boards import Board
 from .catalogue import SHIPPED_ONLY, Catalogue
 from .family import Component, Extra, Family, Finish, NoSuchFamily, Rate, Row, Shape, Spec
-from .parts import Bay, Blocked, OnPart, Part
+from .parts import Bay, Blocked, DrawerFloor, OnPart, Part
 from .ranges import SHIPPED as FAMILIES
 from .ranges import Article, Range, family_of_range
 from .roles import FRONTS, HANGING, HOLDERS, INSIDE, PULL_OUTS, Holder, Role
@@ -31,6 +31,7 @@ __all__ = [
     "Board",
     "Catalogue",
     "Component",
+    "DrawerFloor",
     "Extra",
     "Family",
     "Finish",

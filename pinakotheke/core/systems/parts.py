@@ -90,13 +90,22 @@ class Blocked(Frozen):
     loose: bool = False
 
 
+class DrawerFloor(Frozen):
+    """The floor of a drawer: compartments follow each other along `axis`, y (one behind the other) or x (side by side),
+    and what lies in them may be `clear` high, mm.
+    """
+
+    axis: Literal["y", "x"]
+    clear: int
+
+
 class Bay(Frozen):
     """Room for compartments: `x`..`x + w` inside, `z0`..`z1` clear height, `depth` of shelves, all mm.
 
     `hang_depth` is the clear depth hung garments may take; `pulls` whether drawers and trays come out here; `blocked`
     the height ranges an obstacle closes; `first` how far above `z0` the first bracket can stand (what stands on the
-    floor stands at `z0`); `blind` how much of the width lies behind a neighbouring run's front. In a drawer the
-    compartments stand one behind the other: `axis` is y, and `z0`..`z1` runs from the front to the back.
+    floor stands at `z0`); `blind` how much of the width lies behind a neighbouring run's front. On the
+    floor of a drawer `z0`..`z1` runs along its axis instead.
     """
 
     index: int = 0
@@ -118,9 +127,8 @@ class Bay(Frozen):
     """On castors: it may stand before what only asks to be reached."""
     last: bool = True
     """Whether it is the last of its row: its right end is no neighbour's."""
-    axis: Literal["z", "y", "x"] = "z"
-    height: int = 0
-    """With axis y: the clear height of what lies in it."""
+    drawer: DrawerFloor | None = None
+    """Of a bay on the floor of a drawer: how its compartments lie there; all others stack upward."""
     foot: int = 0
     """Height above the floor of whatever the section's own heights are counted from."""
     cuts: tuple[Cut, ...] = ()
@@ -144,6 +152,11 @@ class Bay(Frozen):
     sloped: bool = False
     """Shoe shelves that slope, where the family has them."""
     blocked: tuple[Blocked, ...] = ()
+
+    @property
+    def axis(self) -> Literal["z", "y", "x"]:
+        """Along which its compartments follow each other."""
+        return "z" if self.drawer is None else self.drawer.axis
 
     @property
     def pitches(self) -> int:

@@ -328,7 +328,7 @@ class Scene:
             height=with_unit(part.z + bay.foot, self.units), movable=movable, locked=part.locked,
             resizable=bool(spec.fronts), becomes=sorted(family.roles - {part.role, "floor"}) if movable else [],
             takes=[w for w in spec.ways if part.role != "cover"],
-            pitch=bay.pitch if bay.axis == "z" else 0, holds=held,
+            pitch=bay.pitch if bay.drawer is None else 0, holds=held,
         )  # fmt: skip
 
     def _bay(self, design: Design, index: int) -> BayView:

@@ -4612,9 +4612,12 @@ export interface components {
         /**
          * Assignment
          * @description So many pieces of a thing live in a holding part, stored one way; `turned` with their side to the front, or
-         *     lengthwise on hooks; `container` in what, an id of the design's containers.
+         *     lengthwise on hooks; `container` in what, an id of the design's containers. Its id stays its own while it moves from
+         *     part to part, so that a label, a tick or a line of a log can point at it.
          */
         Assignment: {
+            /** Id */
+            id: string;
             /** Thing */
             thing: string;
             /** Part */
@@ -4643,8 +4646,8 @@ export interface components {
          *
          *     `hang_depth` is the clear depth hung garments may take; `pulls` whether drawers and trays come out here; `blocked`
          *     the height ranges an obstacle closes; `first` how far above `z0` the first bracket can stand (what stands on the
-         *     floor stands at `z0`); `blind` how much of the width lies behind a neighbouring run's front. In a drawer the
-         *     compartments stand one behind the other: `axis` is y, and `z0`..`z1` runs from the front to the back.
+         *     floor stands at `z0`); `blind` how much of the width lies behind a neighbouring run's front. On the
+         *     floor of a drawer `z0`..`z1` runs along its axis instead.
          */
         Bay: {
             /**
@@ -4702,17 +4705,7 @@ export interface components {
              * @default true
              */
             last: boolean;
-            /**
-             * Axis
-             * @default z
-             * @enum {string}
-             */
-            axis: "z" | "y" | "x";
-            /**
-             * Height
-             * @default 0
-             */
-            height: number;
+            drawer?: components["schemas"]["DrawerFloor"] | null;
             /**
              * Foot
              * @default 0
@@ -4985,6 +4978,11 @@ export interface components {
              */
             owned: components["schemas"]["Container"][];
             /**
+             * Spent
+             * @default []
+             */
+            spent: string[];
+            /**
              * Ranges
              * @default []
              */
@@ -5026,6 +5024,20 @@ export interface components {
              */
             slip: "foot" | "hundred" | "thousand" | "inches for centimetres" | "digits swapped" | "tape case" | "";
             why: components["schemas"]["Why"];
+        };
+        /**
+         * DrawerFloor
+         * @description The floor of a drawer: compartments follow each other along `axis`, y (one behind the other) or x (side by side),
+         *     and what lies in them may be `clear` high, mm.
+         */
+        DrawerFloor: {
+            /**
+             * Axis
+             * @enum {string}
+             */
+            axis: "y" | "x";
+            /** Clear */
+            clear: number;
         };
         /**
          * EditAt
@@ -5446,6 +5458,13 @@ export interface components {
             /** How */
             how: string;
             /**
+             * Lengths
+             * @default {}
+             */
+            lengths: {
+                [key: string]: number;
+            };
+            /**
              * Needed
              * @default true
              */
@@ -5554,7 +5573,8 @@ export interface components {
         };
         /**
          * Why
-         * @description Where a number comes from: the rule in words, the values put in as (name, amount, unit), and who says so.
+         * @description Where a number comes from: the rule by its name in `words.slips`, the values put in as (name, amount, unit), and
+         *     who says so.
          */
         Why: {
             /** Rule */

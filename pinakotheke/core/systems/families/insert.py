@@ -9,7 +9,7 @@ from typing import Literal
 
 from ...survey import Envelope
 from ..family import Family, Finish, Row, Shape, Table
-from ..parts import Bay, Blocked, Part, Surface
+from ..parts import Bay, Blocked, DrawerFloor, Part, Surface
 from ..roles import Role
 
 
@@ -52,7 +52,7 @@ class Insert(Family):
         return (
             Bay(section=envelope.section, family=self.id, x=row.x, w=across if self.axis == "y" else w, y=y,
                 depth=depth, hang_depth=depth, z0=start, z1=start + along, pitch=self.table.pitch, pulls=True,
-                has_base=False, axis=self.axis, height=row.shape.height,
+                has_base=False, drawer=DrawerFloor(axis=self.axis, clear=row.shape.height),
                 blocked=self._corners(envelope)),
         )  # fmt: skip
 
@@ -75,8 +75,9 @@ class Insert(Family):
         t = self.table.strip
         box = {"x": bay.x, "y": z, "w": bay.w, "d": t} if self.axis == "y" else {
             "x": z, "y": bay.y, "w": t, "d": bay.depth}  # fmt: skip
+        clear = bay.drawer.clear if bay.drawer else 0
         return Part(id=part_id, item=f"{self.id}.strip", role="strip", section=bay.section, bay=bay.index, z=0,
-                    h=max(1, min(bay.height - 1, 80)), fixed_to=self.carrier(bay), **box)  # fmt: skip
+                    h=max(1, min(clear - 1, 80)), fixed_to=self.carrier(bay), **box)  # fmt: skip
 
     def meets_sides(self, part: Part, bay: Bay) -> bool:
         if self.axis == "y":

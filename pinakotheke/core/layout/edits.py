@@ -6,7 +6,7 @@ whole rows anew are carried out in `restand`.
 """
 
 from collections.abc import Callable, Iterator
-from functools import reduce
+from functools import cached_property, reduce
 from itertools import count
 from typing import Annotated, Any, Literal
 
@@ -165,7 +165,7 @@ class History(Frozen):
     kept: bool = False
     """A version that someone named: a new search leaves it."""
 
-    @property
+    @cached_property
     def current(self) -> Design:
         """The design as it stands. Nothing before the last design found anew matters."""
         last = max((n for n, c in enumerate(self.done) if isinstance(c, Refound)), default=-1)
@@ -177,20 +177,25 @@ class History(Frozen):
         """With one more command; what was undone is forgotten. Raises `EditRefused`."""
         if len(self.done) >= MOST_EDITS:
             raise EditRefused("edit.too-often")
-        apply(self.current, command)
-        return self.model_copy(update={"done": (*self.done, command), "undone": ()})
+        design = apply(self.current, command)
+        after = self._with((*self.done, command), ())
+        after.__dict__["current"] = design  # it was just carried out: it is not to be replayed
+        return after
 
     def undo(self) -> "History":
         """Without the last command; raises `EditRefused` when there is none."""
         if not self.done:
             raise EditRefused("edit.nothing-to-undo")
-        return self.model_copy(update={"done": self.done[:-1], "undone": (*self.undone, self.done[-1])})
+        return self._with(self.done[:-1], (*self.undone, self.done[-1]))
 
     def redo(self) -> "History":
         """With the last undone command again; raises `EditRefused` when there is none."""
         if not self.undone:
             raise EditRefused("edit.nothing-to-redo")
-        return self.model_copy(update={"done": (*self.done, self.undone[-1]), "undone": self.undone[:-1]})
+        return self._with((*self.done, self.undone[-1]), self.undone[:-1])
+
+    def _with(self, done: tuple[Command, ...], undone: tuple[Command, ...]) -> "History":
+        return History.model_construct(base=self.base, done=done, undone=undone, kept=self.kept)
 
 
 def apply(design: Design, command: Command) -> Design:

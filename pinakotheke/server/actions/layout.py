@@ -15,6 +15,8 @@ from .base import Invalid, NotFound, Stale, User, bump, free_key, log, own_desig
 
 OVER = [models.Solve.Status.DONE, models.Solve.Status.CANCELLED, models.Solve.Status.FAILED]
 MOST_VERSIONS = 40
+Edited = tuple[models.Design, core.History]
+"""A design and its edits, as they were just carried out."""
 
 
 @transaction.atomic
@@ -164,7 +166,7 @@ def take_down(user: User, design_id: int) -> None:
 
 
 @transaction.atomic
-def edit(user: User, design_id: int, version: int, command: core.Command) -> models.Design:
+def edit(user: User, design_id: int, version: int, command: core.Command) -> Edited:
     """One hand edit."""
     row = own_design(user, design_id)
     if isinstance(command, Refound):
@@ -176,14 +178,14 @@ def edit(user: User, design_id: int, version: int, command: core.Command) -> mod
 
 
 @transaction.atomic
-def undo(user: User, design_id: int, version: int) -> models.Design:
+def undo(user: User, design_id: int, version: int) -> Edited:
     """Take back the last edit."""
     row = own_design(user, design_id)
     return _keep(user, row, version, rows.history_of(row).undo(), "layout.undo")
 
 
 @transaction.atomic
-def redo(user: User, design_id: int, version: int) -> models.Design:
+def redo(user: User, design_id: int, version: int) -> Edited:
     """Do again what was taken back."""
     row = own_design(user, design_id)
     return _keep(user, row, version, rows.history_of(row).redo(), "layout.redo")
@@ -197,10 +199,10 @@ def keep_found(solve: models.Solve, design: core.Design) -> None:
     _write(row, int(solve.ask["version"]), history)
 
 
-def _keep(user: User, row: models.Design, version: int, history: core.History, action: str) -> models.Design:
+def _keep(user: User, row: models.Design, version: int, history: core.History, action: str) -> Edited:
     _write(row, version, history)
     log(row.space.household, user, action[:40], design=row.key)
-    return row
+    return row, history
 
 
 def _write(row: models.Design, version: int, history: core.History) -> None:

@@ -172,22 +172,22 @@ def take_down(request: MemberRequest, design_id: PathId) -> tuple[int, None]:
 @router.post("/designs/{design_id}/edits", response=DesignView, operation_id="layout_edit")
 def edit(request: MemberRequest, design_id: PathId, data: EditAt) -> DesignView:
     """One hand edit; the answer carries all its consequences."""
-    row = actions.edit(request.user, design_id, data.version, data.command)
-    return Scene(row.space).design(row)
+    row, history = actions.edit(request.user, design_id, data.version, data.command)
+    return Scene(row.space).design(row, history)
 
 
 @router.post("/designs/{design_id}/undo", response=DesignView, operation_id="layout_undo")
 def undo(request: MemberRequest, design_id: PathId, data: At) -> DesignView:
     """Take back the last edit."""
-    row = actions.undo(request.user, design_id, data.version)
-    return Scene(row.space).design(row)
+    row, history = actions.undo(request.user, design_id, data.version)
+    return Scene(row.space).design(row, history)
 
 
 @router.post("/designs/{design_id}/redo", response=DesignView, operation_id="layout_redo")
 def redo(request: MemberRequest, design_id: PathId, data: At) -> DesignView:
     """Do again what was taken back."""
-    row = actions.redo(request.user, design_id, data.version)
-    return Scene(row.space).design(row)
+    row, history = actions.redo(request.user, design_id, data.version)
+    return Scene(row.space).design(row, history)
 
 
 @router.post("/designs/{design_id}/rest", response={202: SolveView}, operation_id="layout_rest")

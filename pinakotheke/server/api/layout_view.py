@@ -13,7 +13,7 @@ from pinakotheke.core.drawing import Drawing, design_elevation, design_plan
 from pinakotheke.core.drawing.of_design import Inside
 from pinakotheke.core.inventory.kinds import Way
 from pinakotheke.core.inventory.needs import ways
-from pinakotheke.core.layout import Blocked, Design, Relaxation, Sensitivity, Weights, ledger
+from pinakotheke.core.layout import Blocked, Design, History, Ledger, Relaxation, Sensitivity, Weights, ledger
 from pinakotheke.core.layout.edits import MOVABLE
 from pinakotheke.core.layout.replay import replayed
 from pinakotheke.core.layout.trial import trial_marks
@@ -258,8 +258,10 @@ class Scene:
             return check_survey(self.survey, self.regions)
         return check_design(design, self.survey, self.regions, self.things, self.people)
 
-    def ledger(self, row: models.Design | None, design: Design | None, cost: Decimal | None) -> LedgerView:
-        sums = ledger(self.things, self.rules, design)
+    def ledger(self, row: models.Design | None, design: Design | None, cost: Decimal | None,
+               sums: Ledger | None = None) -> LedgerView:  # fmt: skip
+        """The ledger in words; `sums` where they are reckoned."""
+        sums = sums or ledger(self.things, self.rules, design)
         took = hours(design) if design else None
         return LedgerView(
             design=row.pk if row else None, design_title=design.title if design else "",
@@ -277,8 +279,9 @@ class Scene:
                                 dimensioned=options.dimensions, inside=options.inside, doors=options.doors,
                                 marks=marks)  # fmt: skip
 
-    def design(self, row: models.Design) -> DesignView:
-        history = rows.history_of(row)
+    def design(self, row: models.Design, history: History | None = None) -> DesignView:
+        """A design with all its consequences; `history` where it is at hand."""
+        history = history or rows.history_of(row)
         design = history.current
         the_bill = bill(design)
         sums = ledger(self.things, self.rules, design)
@@ -298,7 +301,7 @@ class Scene:
             marks=[MarkView(where=self.survey.section(m.section).label, height=with_unit(m.z, self.units), what=m.what)
                    for m in trial_marks(design)],
             can_undo=bool(history.done), can_redo=bool(history.undone), edits=len(history.done), kept=row.kept,
-            ledger=self.ledger(row, design, the_bill.total),
+            ledger=self.ledger(row, design, the_bill.total, sums),
             bill=bill_view(the_bill, self.units, self.household.currency),
         )  # fmt: skip
 

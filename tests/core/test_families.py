@@ -5,9 +5,10 @@ from unittest import TestCase
 
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.layout import Task, Weights, design_space, verify
-from pinakotheke.core.layout.candidates import blind_zones, fills_of, shapes_worth, stand
+from pinakotheke.core.layout.candidates import fills_of, shapes_worth, stand
 from pinakotheke.core.layout.pool import allowed, candidates
 from pinakotheke.core.survey import envelopes
+from pinakotheke.core.survey.corners import blind_zones
 from pinakotheke.core.systems import FAMILIES, Bay, Finish, OnPart, Part, Row
 
 from .examples import PLAIN, demo_house, region, regions, survey, task

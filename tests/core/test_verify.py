@@ -4,12 +4,15 @@ from typing import Any
 from unittest import TestCase
 
 from pinakotheke.core.layout import Design, Unplaced, verify
+from pinakotheke.core.layout.candidates import fills_of, stand
 from pinakotheke.core.layout.models import Assignment
 from pinakotheke.core.layout.verify import Fault
+from pinakotheke.core.survey import envelopes
+from pinakotheke.core.survey.corners import blind_zones
 from pinakotheke.core.survey.square import frames
-from pinakotheke.core.systems import OnPart, Part
+from pinakotheke.core.systems import FAMILIES, Finish, OnPart, Part
 
-from .examples import FOLDED, PLAIN, WARDROBE, hung, region, regions, solved, thing, wardrobe
+from .examples import FOLDED, PLAIN, WARDROBE, demo_house, hung, region, regions, solved, thing, wardrobe
 from .test_walkround import loft
 
 REGION = regions()
@@ -189,3 +192,26 @@ class WholeSpaceTests(TestCase):
         parts = tuple(p.model_copy(update={"cuts": ()}) if p.id == shelf.id else p for p in design.parts)
         faults = verify(design.model_copy(update={"parts": parts}), {"A": region(line)}, FOLDED)
         self.assertIn(shelf.id, {f.where for f in faults if f.code == "closed"})
+
+
+class CornerTests(TestCase):
+    def test_what_a_bay_says_of_its_corner_is_not_believed(self) -> None:
+        house = demo_house()
+        porters = house.space("porters-room").survey
+        found, blind = envelopes(porters, house.rules), blind_zones(porters)
+        carcase = FAMILIES["carcase"]
+        stood = (stand((f,), found, blind, {}) for f in fills_of(carcase, porters.section("A"), found["A"], Finish(),
+                                                                blind["A"]))  # fmt: skip
+        candidate = next(c for c in stood if any(b.blind for b in c.bays))
+        index = next(b.index for b in candidate.bays if b.blind)
+        lying = tuple(b.model_copy(update={"blind": 0}) for b in candidate.bays)
+        bay = lying[index]
+        shelf = carcase.placed(bay, "s", "shelf", bay.z0 + 10 * bay.pitch)
+        chest = thing("chest", "custom", 1, size=(bay.w - 20, 250, 300))
+        row = Assignment(id="a1", thing="chest", part="s", way="box", count=1)
+        design = wardrobe().model_copy(
+            update={"bays": lying, "rows": candidate.standing, "assignments": (row,), "unplaced": (),
+                    "parts": (*candidate.structure(found, Finish()), shelf)}
+        )  # fmt: skip
+        self.assertEqual([f.why for f in verify(design, found, (chest,)) if f.where == "s"], [])
+        self.assertEqual([f.why for f in verify(design, found, (chest,), porters) if f.where == "s"], ["wide"])

@@ -9,12 +9,11 @@ from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from itertools import permutations, product
 
-from ..survey import Envelope, Survey
+from ..survey import Envelope
+from ..survey.corners import hidden
 from ..survey.models import Section
-from ..survey.square import fitted_depth
 from ..systems import Bay, Family, Finish, Part, Row, Shape
 from ..systems.standing import SEEN, comes_out
-from ..tables import value
 from .models import Standing
 from .run import front, mask_of, rows, rows_between
 
@@ -104,31 +103,13 @@ def stand(fills: tuple[Fill, ...], envelopes: Mapping[str, Envelope], blind: Map
             first = len(bays)
             for plain in family.bays(envelopes[fill.section], row):
                 bay = family.finished(plain, finish)
-                hidden = sum(max(0.0, min(b, bay.x + bay.w) - max(a, bay.x)) for a, b in blind.get(fill.section, []))
+                behind = hidden(blind.get(fill.section, []), bay.x, bay.x + bay.w)
                 bays.append(bay.model_copy(update={
-                    "index": len(bays), "section": fill.section, "blind": int(hidden), "foot": feet.get(fill.section, 0),
-                    "pulls": bay.pulls and not hidden,
+                    "index": len(bays), "section": fill.section, "blind": behind, "foot": feet.get(fill.section, 0),
+                    "pulls": bay.pulls and not behind,
                 }))  # fmt: skip
             spans.append((family, row, fill.section, first, len(bays)))
     return Candidate(fills, tuple(bays), tuple(spans))
-
-
-def blind_zones(survey: Survey) -> dict[str, list[tuple[float, float]]]:
-    """x ranges of the runs that own a corner which the neighbouring run's front hides."""
-    found: dict[str, list[tuple[float, float]]] = {}
-    runs = survey.runs
-    for n, run in enumerate(runs):
-        width = survey.least("width", section=run.id)
-        if width is None:
-            continue
-        for owns, neighbour, right in (
-            (run.corner == "mine", runs[n + 1] if n + 1 < len(runs) else None, True),
-            (n > 0 and runs[n - 1].corner == "theirs", runs[n - 1] if n else None, False),
-        ):
-            if owns and neighbour is not None:
-                hidden = (fitted_depth(survey, neighbour.id) or 0) + value("survey.corner_filler")
-                found.setdefault(run.id, []).append((width - hidden, width) if right else (0.0, hidden))
-    return found
 
 
 # -- fills of one section --

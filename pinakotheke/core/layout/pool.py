@@ -6,10 +6,11 @@ from collections.abc import Set as AbstractSet
 from ..house import HouseRules
 from ..inventory.needs import ways
 from ..survey import Envelope, Survey
+from ..survey.corners import blind_zones
 from ..survey.models import Section
 from ..survey.stacks import members
 from ..systems import FAMILIES, Family, Finish, Range, family_of_range
-from .candidates import MOST_CANDIDATES, Candidate, Fill, blind_zones, fills_of, stand, with_companions
+from .candidates import MOST_CANDIDATES, Candidate, Fill, fills_of, stand, with_companions
 from .task import Task
 
 RANKED = 4
@@ -29,14 +30,6 @@ def allowed(rules: HouseRules, ranges: Iterable[Range] = ()) -> tuple[str, ...]:
     )  # fmt: skip
 
 
-def feet_of(survey: Survey) -> dict[str, int]:
-    """Height above the floor of every section in a piece of furniture, mm."""
-    return {
-        s.id: int(max(survey.values("shelf height", section=s.id), default=0.0))
-        for s in survey.parts if not s.at_wall
-    }  # fmt: skip
-
-
 def families_of(task: Task) -> tuple[str, ...]:
     """Families that a search may build of: those that were asked for, or all that the house rules allow."""
     return task.families if task.families is not None else allowed(task.rules, task.ranges)
@@ -45,7 +38,7 @@ def families_of(task: Task) -> tuple[str, ...]:
 def candidates(task: Task) -> list[Candidate]:
     """Every candidate worth a look, at most `MOST_CANDIDATES`; the task's watch may break it off."""
     survey, envelopes, finish = task.survey, task.envelopes, task.finish
-    blind, feet = blind_zones(survey), feet_of(survey)
+    blind, feet = blind_zones(survey), survey.feet
     allowed_families = [task.catalogue[f] for f in families_of(task)]
     by_section: _BySection = []
     wanted = {way for t in task.things if t.stays for way in ways(t, task.rules)}

@@ -16,6 +16,7 @@ from shapely import Polygon
 from ..base import Frozen
 from ..inventory import Thing
 from ..survey import ClosedRegion, Envelope, Survey
+from ..survey.corners import blind_zones, hidden
 from ..survey.square import Frame, frames
 from ..systems import HOLDERS, PULL_OUTS, Bay, Family, Part
 from ..systems.roles import ENCLOSING, HIDING, UPRIGHTS
@@ -58,7 +59,7 @@ def verify(design: Design, envelopes: Mapping[str, Envelope], things: tuple[Thin
     if absent:
         return (Fault(code="unknown", why="not measured", where=absent[0]),)
     proof = _Proof(design, envelopes, {t.id: t for t in things})
-    proof.bays_are_those_of_the_rows()
+    proof.bays_are_those_of_the_rows(survey)
     proof.envelope_holds()
     proof.nothing_overlaps()
     proof.everything_is_carried()
@@ -99,8 +100,11 @@ class _Proof:
 
     # -- geometry --
 
-    def bays_are_those_of_the_rows(self) -> None:
-        """Every bay anew, as its row makes it there. A design from before rows were kept is taken at its word."""
+    def bays_are_those_of_the_rows(self, survey: Survey | None) -> None:
+        """Every bay anew, as its row makes it there and the survey sets it: how high its section is, and how much of it
+        lies in a corner. A design from before rows were kept, and one without a survey, is taken at its word.
+        """
+        zones, feet = (blind_zones(survey), survey.feet) if survey is not None else ({}, {})
         for standing in self.design.rows:
             region = self.envelopes.get(standing.section)
             if region is None:
@@ -114,8 +118,13 @@ class _Proof:
                 continue
             for index, bay in enumerate(made, standing.first):
                 was = self.bays[index]
-                facts = {"index": index, "section": standing.section, "blind": was.blind, "foot": was.foot}
-                self.bays[index] = family.finished(bay, self.design.finish).model_copy(update=facts)
+                blind, foot = was.blind, was.foot
+                if survey is not None:
+                    blind = hidden(zones.get(standing.section, []), bay.x, bay.x + bay.w)
+                    foot = feet.get(standing.section, 0)
+                facts = {"index": index, "section": standing.section, "blind": blind, "foot": foot}
+                new = family.finished(bay, self.design.finish).model_copy(update=facts)
+                self.bays[index] = new.model_copy(update={"pulls": False}) if blind else new
 
     def envelope_holds(self) -> None:
         """Every part inside the clear region and out of every closed one, but for what is cut out of it."""

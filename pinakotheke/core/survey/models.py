@@ -254,6 +254,13 @@ class Survey(Frozen):
         """Whether one reaches in through an opening with returns."""
         return bool(load("spaces")[self.kind].get("opening")) or bool(self.values("opening width"))
 
+    @property
+    def feet(self) -> dict[str, int]:
+        """Height above the floor of every section in a piece of furniture, mm."""
+        return {
+            s.id: int(max(self.values("shelf height", section=s.id), default=0.0)) for s in self.parts if not s.at_wall
+        }
+
     def section(self, section_id: str = "") -> Section:
         """The section with this id, the main one for an empty id; `NotHere` names those there are."""
         if not section_id:

@@ -11,7 +11,9 @@ LONGEST_MM = 100_000
 Mm = Annotated[float, Field(ge=0, le=LONGEST_MM)]
 """A length in millimetres, zero allowed."""
 PositiveMm = Annotated[float, Field(gt=0, le=LONGEST_MM)]
-Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+Sides = tuple[PositiveMm, PositiveMm, PositiveMm]
+"""Width, depth and height, mm."""
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=240)]
 Id = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9][A-Za-z0-9._-]{0,63}$")]
 
 

@@ -31,7 +31,7 @@ class RangeTests(BrowserTestCase):
         dialog.get_by_label("Widths", exact=True).fill("450, 9")
         dialog.get_by_label("Shelf, per m²", exact=True).fill("19.5")
         dialog.get_by_role("button", name="Keep the range").click()
-        expect(dialog.get_by_role("alert")).to_contain_text("between 100 and 3000 mm")
+        expect(dialog.get_by_role("alert")).to_contain_text("between 100 mm and 3000 mm")
         self.shot("range-dialog")
         expect(dialog.get_by_label("Shelf, per m²", exact=True)).to_have_value("19.5")
         dialog.get_by_label("Widths", exact=True).fill("450, 90 cm")

@@ -147,7 +147,7 @@ class InsertTests(TestCase):
             bay, family = self.drawer(family_id), FAMILIES[family_id]
             strip = family.placed(bay, "s", "strip", bay.z0 + 100)
             self.assertTrue(family.meets_sides(strip, bay))
-            self.assertLess(strip.h, bay.height)
+            self.assertLess(strip.h, bay.drawer.clear)
             short = strip.model_copy(update={"w": strip.w - 1, "d": strip.d - 1})
             self.assertFalse(family.meets_sides(short, bay))
 

@@ -103,7 +103,7 @@ class RangeTests(unittest.TestCase):
     def test_refused_with_the_reason(self) -> None:
         for facts, word in (
             ({"family": "sofa"}, "there is no family"), ({"sizes": {"widths": ()}}, "at least one"),
-            ({"sizes": {"widths": (9000,)}}, "between 100 and 3000"), ({"sizes": {"bays": (600,)}}, "has no bays"),
+            ({"sizes": {"widths": (9000,)}}, "between 100 mm and 3000 mm"), ({"sizes": {"bays": (600,)}}, "has no bays"),
             ({"sizes": {"widths": tuple(range(300, 400))}}, "at most 24"),
             ({"rates": {"sofa": Rate(fixed=1)}}, "no article"), ({"ratings": {"sofa": 3}}, "no compartment"),
             ({"articles": (Article(kind="sofa", price=1),)}, "no article"),

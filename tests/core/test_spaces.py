@@ -111,7 +111,7 @@ class FieldSheetTests(TestCase):
             pages = PdfReader(BytesIO(field_sheet(read, "metric", "Hall"))).pages
             text = "".join(page.extract_text() for page in pages)
             for row in rows:
-                self.assertIn(row.slot.label, text)
+                self.assertIn(row.slot.label_in("metric"), text)
             self.assertIn("sockets and switches", text)
 
     def test_what_was_read_changes_no_number(self) -> None:

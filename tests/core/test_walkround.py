@@ -73,7 +73,7 @@ class LyingTests(TestCase):
                     low, high = (piece.y, piece.y + piece.d) if bay.axis == "y" else (piece.x, piece.x + piece.w)
                     self.assertGreaterEqual(low, getattr(part, bay.axis))
                     self.assertLessEqual(high, bay.z1 + 1e-6)
-                    self.assertLessEqual(piece.h, bay.height)
+                    self.assertLessEqual(piece.h, bay.drawer.clear)
 
 
 class ModelTests(TestCase):

@@ -8,7 +8,7 @@ a drawer. *Need*: what one way asks of a compartment: a length of rail or shelf,
 from .demand import Demand, DemandLine, demand
 from .kinds import KINDS, Kind, kind_of
 from .needs import Need, needs
-from .quickadd import quick_add
+from .parse import quick_add
 from .things import DECISIONS, FREQUENCIES, Thing, uses_a_month
 
 __all__ = [

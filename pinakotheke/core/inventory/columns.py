@@ -11,8 +11,8 @@ from ..house import Person
 from ..lengths import parse_length
 from ..masses import parse_mass
 from ..units import KG_PER_POUND, Units, format_length
-from .kinds import KINDS
-from .quickadd import kind_named, quick_add
+from .kinds import CUSTOM, KINDS
+from .parse.names import HouseWord, Named, named, unknown
 from .things import DECISIONS, FREQUENCIES, Thing
 
 Column = Literal[
@@ -92,7 +92,8 @@ def guess_by_name(header: Sequence[str], meanings: Mapping[Meaning, tuple[str, .
 
 
 def read_rows(rows: Sequence[Sequence[str]], columns: Mapping[int, Column], people: tuple[Person, ...], units: Units,
-              space: str, taken: frozenset[str], header: Sequence[str] = ()) -> ReadRows:  # fmt: skip
+              space: str, taken: frozenset[str], header: Sequence[str] = (),
+              house: Mapping[str, HouseWord] | None = None) -> ReadRows:  # fmt: skip
     """Things from rows of text. A row with only a name is read as a quick-add line; a unit in the header is that of the
     bare numbers below it.
     """
@@ -107,7 +108,7 @@ def read_rows(rows: Sequence[Sequence[str]], columns: Mapping[int, Column], peop
         if not any(fields.values()):
             continue
         try:
-            thing = _row(fields, people, units, space, frozenset(used))
+            thing = _row(fields, people, units, space, frozenset(used), house or {})
         except ValueError as error:
             faults.append(row_fault(number, error, units))
             continue
@@ -123,18 +124,19 @@ def row_fault(number: int, error: ValueError, units: Units) -> RowFault:
 
 
 def _row(fields: Mapping[Column, str], people: tuple[Person, ...], units: Units, space: str,
-         taken: frozenset[str]) -> Thing:  # fmt: skip
+         taken: frozenset[str], house: Mapping[str, HouseWord]) -> Thing:  # fmt: skip
     name = fields.get("name") or fields.get("kind") or ""
     if not name:
         raise CallOutError("list.no-name")
     size = _size(fields, units)
     kind = fields.get("kind", "").lower()
-    known = KINDS.get(kind) or kind_named(kind) or kind_named(name)
-    if known is None and size is None:
-        (thing,) = quick_add(name, people, units, space=space, taken=taken)[:1]  # says what is close, or the mend
-        known, size = thing.row, thing.size
-    kind_id = known.id if known else "custom"
-    facts: dict[str, object] = {"size": size} if size else {}
+    found = Named(kind=KINDS[kind]) if kind in KINDS else (named(kind, house) if kind else None) or named(name, house)
+    if found is None:
+        found = unknown(name) if size is None else Named(kind=CUSTOM)
+    unsure = "" if not found.guess else "size" if found.kind is CUSTOM else "kind"
+    facts: dict[str, object] = {"unsure": unsure, "frequency": found.kind.frequency}
+    if size or found.size:
+        facts |= {"size": size or found.size} | ({} if size else {"mass": found.mass})
     for column in ("label", "together", "note"):
         if fields.get(column):
             facts[column] = unguarded(fields[column])
@@ -151,16 +153,15 @@ def _row(fields: Mapping[Column, str], people: tuple[Person, ...], units: Units,
         facts["way"] = fields["way"].lower()
     owner = fields.get("owner", "").lower()
     if owner and owner not in ("the house", "house", "all"):
-        found = [p for p in people if owner in (p.name.lower(), p.name.lower().split()[0], p.id)]
-        if len(found) != 1:
+        meant = [p for p in people if owner in (p.name.lower(), p.name.lower().split()[0], p.id)]
+        if len(meant) != 1:
             names = ", ".join(p.name for p in people) or "nobody yet"
             raise CallOutError("list.nobody", owner, owner=owner, names=names)
-        facts["owner"] = found[0].id
+        facts["owner"] = meant[0].id
     new = next(f"t{n}" for n in range(len(taken) + 1, len(taken) + 100_000) if f"t{n}" not in taken)
-    default = {"frequency": known.frequency} if known else {}
     return Thing.model_validate(
-        {"id": new, "name": unguarded(name), "kind": kind_id, "count": _count(fields.get("count") or "1"),
-         "space": space, **default, **facts}
+        {"id": new, "name": unguarded(name), "kind": found.kind.id, "count": _count(fields.get("count") or "1"),
+         "space": space, **facts}
     )  # fmt: skip
 
 

@@ -84,6 +84,8 @@ def _kind(row: dict[str, str]) -> Kind:
 
 CUSTOM = Kind(id="custom", one="thing", many="things", ways=("box",), mass=1.0, note="sizes given by the household")
 """Whatever has no row: its own size is asked for."""
+ANY_WAY: tuple[Way, ...] = ("box", "shelf", "drawer", "floor", "hook", "overhead")
+"""What may be asked of a thing of its own size; left to the design it stands on a shelf."""
 JAR = Kind(id="jar-dry", one="jar of dry goods", many="jars of dry goods", group="pantry", ways=("shelf",), mass=1.5,
            size=(105, 105, 160), single=True, frequency="weekly", zone="kitchen", needs=("dry",),
            note="decanted, by bulk density")  # fmt: skip

@@ -4,19 +4,25 @@ from typing import Annotated, Literal, Self, get_args
 
 from pydantic import Field, StringConstraints, model_validator
 
-from ..base import Frozen, Id, Name, PositiveMm
+from ..base import Frozen, Id, Name, Sides
 from ..errors import Refusal
 from ..house import Hazard
 from ..tables import load
-from .kinds import KINDS, Kind, Way, Zone, kind_of
+from .kinds import ANY_WAY, CUSTOM, KINDS, Kind, Way, Zone, kind_of
 
 Frequency = Literal["daily", "weekly", "monthly", "seasonal", "rarely"]
 Decision = Literal["keep", "move", "give away", "sell", "repair", "recycle", "bin", "undecided"]
 FREQUENCIES: tuple[Frequency, ...] = get_args(Frequency)
 Band = Literal["low", "easy", "high", "top"]
+Unsure = Literal["", "owner", "count", "kind", "size"]
 BANDS: tuple[Band, ...] = get_args(Band)
 """Heights at which things live: below the knee, between knee and eye, up to the reach, above it with a stool."""
 DECISIONS: tuple[Decision, ...] = get_args(Decision)
+
+
+def ways_of(kind: str) -> tuple[Way, ...]:
+    """The ways one may ask for: what has a size of its own goes any way it can."""
+    return ANY_WAY if kind == CUSTOM.id else kind_of(kind).ways
 
 
 class Thing(Frozen):
@@ -33,7 +39,7 @@ class Thing(Frozen):
     decision: Decision = "keep"
     way: Way | None = None
     """How the household wants it stored; None leaves it to the design."""
-    size: tuple[PositiveMm, PositiveMm, PositiveMm] | None = None
+    size: Sides | None = None
     """Width, depth, height of one piece in mm, where it is not the kind's own."""
     mass: Annotated[float, Field(gt=0, le=500)] | None = None
     """Kilograms a piece, where it is not the kind's own."""
@@ -48,6 +54,9 @@ class Thing(Frozen):
     """The height band a person chose for it."""
     container: str = ""
     """The owned container it lies in."""
+    unsure: Unsure = ""
+    """What a person has yet to look at: *hers* could be two people's, nobody said how many, the
+    kind was guessed, or the size of one is unknown."""
 
     @model_validator(mode="after")
     def _is_known(self) -> Self:
@@ -55,7 +64,7 @@ class Thing(Frozen):
             raise Refusal("thing.no-kind", kind=self.kind, known=KINDS)
         if self.kind == "custom" and self.size is None:
             raise Refusal("thing.no-size")
-        if self.way is not None and self.way not in kind_of(self.kind).ways:
+        if self.way is not None and self.way not in ways_of(self.kind):
             raise Refusal("thing.not-stored-so", one=kind_of(self.kind).one, way=self.way)
         return self
 

@@ -11,6 +11,7 @@ from .house import HouseRules, Person, SpaceUse, WorkSession
 from .inventory import Thing
 from .inventory.containers import OWN, Container
 from .inventory.owned import Owned
+from .inventory.parse import HouseWord
 from .layout import History
 from .layout.replay import replayed
 from .survey import Survey
@@ -51,6 +52,8 @@ class House(Frozen):
     """Its own ranges of parts, in the place of the families that ship."""
     containers: Annotated[tuple[Container, ...], AtMost(500)] = ()
     """Containers it can buy, in the place of those that ship."""
+    words: Annotated[tuple[HouseWord, ...], AtMost(2000)] = ()
+    """What it calls its things."""
     work: Annotated[tuple[WorkSession, ...], AtMost(500)] = ()
     """Sessions of work, in their order."""
     designs: Annotated[tuple[History, ...], AtMost(200)] = ()
@@ -95,7 +98,8 @@ class House(Frozen):
 
 ROWS: dict[str, tuple[type[Frozen], int]] = {
     "people": (Person, 50), "spaces": (Space, 200), "things": (Thing, 20_000), "stock": (Owned, 500),
-    "ranges": (Range, 40), "containers": (Container, 500), "work": (WorkSession, 500), "designs": (History, 200),
+    "ranges": (Range, 40), "containers": (Container, 500), "words": (HouseWord, 2000),
+    "work": (WorkSession, 500), "designs": (History, 200),
 }  # fmt: skip
 """The house's lists: of what, and how many at most."""
 

@@ -149,7 +149,7 @@ class Thing(Owned, Versioned):
     """A group of like things."""
 
     space = models.ForeignKey(Space, on_delete=models.SET_NULL, null=True, related_name="things")
-    name = models.CharField(max_length=120)
+    name = models.CharField(max_length=240)
     kind = models.CharField(max_length=40)
     count = models.PositiveIntegerField()
     owner = models.CharField(max_length=64, blank=True)
@@ -164,9 +164,23 @@ class Thing(Owned, Versioned):
     pin_space = models.CharField(max_length=64, blank=True, default="")
     pin_band = models.CharField(max_length=6, null=True)
     container = models.CharField(max_length=64, blank=True, default="")
+    unsure = models.CharField(max_length=6, blank=True, default="")
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["household", "key"], name="thing_key")]
+
+
+class Word(models.Model):
+    """What a household calls a kind of thing, learned when somebody said what a name means."""
+
+    household = models.ForeignKey(Household, on_delete=models.CASCADE)
+    word = models.CharField(max_length=240)
+    kind = models.CharField(max_length=40)
+    size = models.JSONField(null=True)
+    mass = models.FloatField(null=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["household", "word"], name="house_word")]
 
 
 class Stock(Owned):

@@ -8,6 +8,7 @@ from pinakotheke.core import house, inventory, layout, survey, systems
 from pinakotheke.core import housefile as files
 from pinakotheke.core.inventory.containers import Container
 from pinakotheke.core.inventory.owned import Owned
+from pinakotheke.core.inventory.parse import HouseWord
 from pinakotheke.core.layout.replay import replayed
 
 from . import models
@@ -17,9 +18,10 @@ READING_FIELDS = (
 )  # fmt: skip
 THING_FIELDS = (
     "name", "kind", "count", "owner", "frequency", "decision", "way", "size", "mass", "note", "label", "together",
-    "pin_space", "pin_band", "container",
+    "pin_space", "pin_band", "container", "unsure",
 )  # fmt: skip
 PERSON_FIELDS = ("name", "stature", "posture", "age", "hand", "pronoun", "kept_from")
+WORD_FIELDS = ("word", "kind", "size", "mass")
 STOCK_FIELDS = ("name", "kind", "count", "size", "lid", "space", "note")
 
 
@@ -84,6 +86,11 @@ def containers_of(row: models.Household) -> tuple[Container, ...]:
     return tuple(Container.model_validate({"id": c.key, **c.data}) for c in row.container_set.order_by("pk"))
 
 
+def words_of(row: models.Household) -> dict[str, HouseWord]:
+    """What the household calls its things, by its word."""
+    return {w.word: HouseWord.model_validate({f: getattr(w, f) for f in WORD_FIELDS}) for w in row.word_set.all()}
+
+
 def session_of(row: models.WorkSession) -> house.WorkSession:
     """One session of work."""
     fields = {f: getattr(row, f) for f in ("goal", "minutes", "done", "spent")}
@@ -142,6 +149,7 @@ def house_of(row: models.Household) -> files.House:
         stock=stock_of(row),
         ranges=ranges_of(row),
         containers=containers_of(row),
+        words=tuple(words_of(row).values()),
         work=tuple(session_of(w) for w in row.worksession_set.select_related("space").order_by("pk")),
         designs=tuple(
             history

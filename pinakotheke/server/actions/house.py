@@ -158,6 +158,7 @@ def import_house(user: User | None, house: House, *, demo: bool = False) -> mode
         models.Container(household=row, key=c.id, data=c.model_dump(mode="json", exclude={"id"}))
         for c in house.containers
     )
+    models.Word.objects.bulk_create(models.Word(household=row, **w.model_dump(mode="json")) for w in house.words)
     models.WorkSession.objects.bulk_create(
         models.WorkSession(household=row, key=w.id, space=spaces[w.space], **w.model_dump(exclude={"id", "space"}))
         for w in house.work

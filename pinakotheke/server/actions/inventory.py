@@ -1,11 +1,14 @@
 """Things: added by the line, changed in the table, taken out and put back."""
 
+from itertools import count
 from typing import Any
 
 from django.db import transaction
 from django.db.models import F
 
 from pinakotheke.core.inventory import Thing, quick_add
+from pinakotheke.core.inventory.kinds import CUSTOM
+from pinakotheke.core.inventory.parse import NoteRow, named, read_note, word_of
 from pinakotheke.core.inventory.things import Band
 from pinakotheke.core.units import Units
 
@@ -13,6 +16,7 @@ from .. import models, rows
 from .base import Invalid, NotFound, User, bump, log, own_household, own_space, own_thing
 
 MOST_THINGS = 5000
+MOST_WORDS = 2000
 CHUNK = 500
 """Rows named in one statement."""
 
@@ -24,8 +28,40 @@ def add_things(user: User, space_id: int, line: str) -> list[models.Thing]:
     household = space.household
     taken = frozenset(household.thing_set.values_list("key", flat=True))
     units: Units = household.units  # type: ignore[assignment]
-    things = quick_add(line, rows.people_of(household), units, space=space.key, taken=taken)
+    house = rows.words_of(household)
+    things = quick_add(line, rows.people_of(household), units, space=space.key, taken=taken, house=house)
+    for thing in things:
+        if thing.kind == CUSTOM.id and not thing.unsure:
+            _learn(household, thing)
     return [_create(user, space, thing) for thing in things]
+
+
+def note_read(user: User, space_id: int, text: str) -> tuple[models.Space, tuple[NoteRow, ...]]:
+    """What a pasted note says; nothing is kept."""
+    space = own_space(user, space_id)
+    household = space.household
+    taken = frozenset(household.thing_set.values_list("key", flat=True))
+    units: Units = household.units  # type: ignore[assignment]
+    return space, read_note(text, rows.people_of(household), units, space=space.key, taken=taken,
+                            house=rows.words_of(household))  # fmt: skip
+
+
+@transaction.atomic
+def add_note(user: User, space_id: int, things: tuple[Thing, ...]) -> int:
+    """The things of a note as somebody put them right, under ids that are free; what was put right is learned."""
+    space = own_space(user, space_id)
+    household = space.household
+    people = {p.id for p in rows.people_of(household)}
+    stranger = next((t.owner for t in things if t.owner and t.owner not in people), None)
+    if stranger is not None:
+        raise Invalid("things.nobody", owner=stranger)
+    taken = set(household.thing_set.values_list("key", flat=True))
+    ids = (key for n in count(1) if (key := f"t{n}") not in taken)
+    made = tuple(t.model_copy(update={"id": next(ids), "space": space.key}) for t in things)
+    for thing in made:
+        if not thing.unsure:
+            _learn(household, thing)
+    return add_rows(user, space_id, made)
 
 
 @transaction.atomic
@@ -50,15 +86,53 @@ def _create(user: User, space: models.Space, thing: Thing) -> models.Thing:
 def change_thing(user: User, thing_id: int, version: int, changes: dict[str, Any]) -> models.Thing:
     """Some fields of a thing; the whole is checked again."""
     row = own_thing(user, thing_id)
-    thing = Thing.model_validate({**rows.thing_of(row).model_dump(), **changes})
+    before = rows.thing_of(row)
+    thing = Thing.model_validate({**before.model_dump(), **_settled(before, changes)})
     if thing.owner and not row.household.person_set.filter(key=thing.owner).exists():
         raise Invalid("things.nobody", owner=thing.owner)
     bump(row, version, "thing")
     for field, value in rows.thing_fields(thing).items():
         setattr(row, field, value)
     row.save()
+    if {"kind", "size", "unsure"} & set(changes):
+        _learn(row.household, thing)
     log(row.household, user, "thing.change", key=row.key, fields=sorted(changes))
     return row
+
+
+SETTLES = {"kind": ("kind", "size"), "size": ("size",), "count": ("count",), "owner": ("owner",)}
+"""What a person's word on a field puts an end to."""
+
+
+def _settled(thing: Thing, changes: dict[str, Any]) -> dict[str, Any]:
+    """The changes, and that what they say is no guess any more. A size that was a guess goes with it."""
+    if "unsure" in changes or not any(thing.unsure in SETTLES.get(field, ()) for field in changes):
+        return changes
+    guessed = {"size": None, "mass": None} if thing.unsure == "size" and "size" not in changes else {}
+    if changes.get("kind") == "custom":
+        guessed = {}
+    return {**guessed, **changes, "unsure": ""}
+
+
+def _learn(household: models.Household, thing: Thing) -> None:
+    """What somebody said a name means is known from then on in this household."""
+    word, known = word_of(thing.name), named(thing.name)
+    own = thing.size is not None or known is None or known.guess or known.kind.id != thing.kind
+    if not own or household.word_set.count() >= MOST_WORDS:
+        return
+    size = list(thing.size) if thing.size else None
+    models.Word.objects.update_or_create(
+        household=household, word=word, defaults={"kind": thing.kind, "size": size, "mass": thing.mass}
+    )
+
+
+@transaction.atomic
+def forget_word(user: User, household_id: int, word: str) -> None:
+    """A word of the house means what it means everywhere again."""
+    household = own_household(user, household_id)
+    if not household.word_set.filter(word=word).delete()[0]:
+        raise NotFound("word")
+    log(household, user, "word.forget", word=word)
 
 
 @transaction.atomic

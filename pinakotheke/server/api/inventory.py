@@ -1,16 +1,17 @@
 """Sort: the things of a space and what they ask for."""
 
-from typing import Annotated, Any, get_args
+from typing import Annotated, Any, Literal, get_args
 
-from ninja import Router, Schema
+from ninja import Query, Router, Schema
 from pydantic import Field, StringConstraints
 
 from pinakotheke.core.house import Hazard, HouseRules
 from pinakotheke.core.house.people import KEPT_FROM_CHILDREN
 from pinakotheke.core.inventory import DECISIONS, FREQUENCIES, KINDS, Demand, Thing, demand
 from pinakotheke.core.inventory.kinds import ZONES, Way
-from pinakotheke.core.inventory.owned import offers
-from pinakotheke.core.inventory.things import BANDS, Decision, Frequency
+from pinakotheke.core.inventory.owned import offers, read_size
+from pinakotheke.core.inventory.parse import guesses
+from pinakotheke.core.inventory.things import BANDS, Decision, Frequency, ways_of
 from pinakotheke.core.inventory.variants import (
     other_schools,
     over_stock,
@@ -31,7 +32,7 @@ from pinakotheke.core.words import (
 
 from .. import models, rows
 from ..actions import inventory as actions
-from ..actions.base import own_space
+from ..actions.base import own_household, own_space, own_thing
 from .common import Line, MemberRequest, PathId, QueryVersion, RowId, SlipView, TypedName, Version, slip_view
 
 router = Router(tags=["inventory"])
@@ -46,6 +47,8 @@ class ThingView(Schema):
     kind_name: str
     size: str
     ways: list[Way]
+    others: list["KindLine"]
+    """Other kinds it may be, where its kind was guessed or is not known."""
 
 
 class DemandView(Schema):
@@ -102,7 +105,9 @@ class ThingsView(Schema):
 
 
 class ThingChange(Schema):
-    """What may be changed; what is left out stays, None clears `way`, `size` or `mass`."""
+    """What may be changed; what is left out stays, None clears `way`. A size is as people write it, `300 x 200 x 150`; an
+    `unsure` of nothing says that the guess is right.
+    """
 
     version: Version
     name: TypedName | None = None
@@ -116,6 +121,8 @@ class ThingChange(Schema):
     together: Annotated[str, StringConstraints(max_length=40)] | None = None
     container: Annotated[str, StringConstraints(max_length=64)] | None = None
     note: Annotated[str, StringConstraints(max_length=500)] | None = None
+    size: Annotated[str, StringConstraints(max_length=80)] | None = None
+    unsure: Literal[""] | None = None
 
 
 class QuickLine(Schema):
@@ -159,7 +166,14 @@ def _thing(row: models.Thing, units: Units | None = None) -> ThingView:
     shown: Units = units or row.household.units  # type: ignore[assignment]
     size = with_units(thing.size, shown) if thing.size else ""
     return ThingView(id=row.pk, version=row.version, thing=thing, kind_name=thing.row.many, size=size,
-                     ways=list(thing.row.ways))  # fmt: skip
+                     ways=list(ways_of(thing.kind)), others=others_of(thing))  # fmt: skip
+
+
+def others_of(thing: Thing) -> list[KindLine]:
+    """What else it may be, for somebody to choose from."""
+    if thing.unsure not in ("kind", "size"):
+        return []
+    return [KindLine(id=k.id, name=k.many) for k in guesses(thing.name, thing.kind)]
 
 
 def _things(space: models.Space) -> ThingsView:
@@ -278,7 +292,36 @@ def change(request: MemberRequest, thing_id: PathId, data: ThingChange) -> Thing
     """Change a thing."""
     changes: dict[str, Any] = {k: v for k, v in data.model_dump(exclude_unset=True).items() if k != "version"}
     changes = {k: v for k, v in changes.items() if v is not None or k == "way"}
+    if "size" in changes:
+        units: Units = own_thing(request.user, thing_id).household.units  # type: ignore[assignment]
+        changes["size"] = read_size(changes["size"], units)
     return _thing(actions.change_thing(request.user, thing_id, data.version, changes))
+
+
+class HouseWordView(Schema):
+    """A word of the house and what it means."""
+
+    word: str
+    kind_name: str
+    size: str
+
+
+@router.get("/households/{household_id}/words", response=list[HouseWordView], operation_id="inventory_words")
+def words(request: MemberRequest, household_id: PathId) -> list[HouseWordView]:
+    """What this house calls its things."""
+    household = own_household(request.user, household_id)
+    units: Units = household.units  # type: ignore[assignment]
+    return [
+        HouseWordView(word=w.word, kind_name=KINDS[w.kind].many, size=with_units(w.size, units) if w.size else "")
+        for w in rows.words_of(household).values()
+    ]
+
+
+@router.delete("/households/{household_id}/words", response={204: None}, operation_id="inventory_forget_word")
+def forget_word(request: MemberRequest, household_id: PathId, word: Query[Line]) -> tuple[int, None]:
+    """A word of the house means what it means everywhere again."""
+    actions.forget_word(request.user, household_id, word)
+    return 204, None
 
 
 class ManyChanges(Schema):

@@ -7,15 +7,16 @@ from django.http import HttpResponse
 from ninja import File, Form, Router, Schema, UploadedFile
 from pydantic import Field, StringConstraints
 
+from pinakotheke.core.inventory import Thing
 from pinakotheke.core.inventory.columns import COLUMNS, Column, guess_columns, read_rows, write_rows
-from pinakotheke.core.units import Units
+from pinakotheke.core.units import Units, with_units
 
 from .. import models, rows
 from ..actions import inventory as actions
 from ..actions.base import Invalid, own_space
 from ..sheets import MOST_BYTES, read_table, write_csv, write_xlsx
 from .common import MemberRequest, PathId
-from .inventory import ThingsView
+from .inventory import KindLine, ThingsView, others_of
 from .inventory import get as things_of
 
 router = Router(tags=["inventory"])
@@ -111,10 +112,58 @@ def take(request: MemberRequest, space_id: PathId, data: Form[Matching],
         raise Invalid("list.no-names")
     known = frozenset(household.thing_set.values_list("key", flat=True))
     table = sent_table(file, data.text)
-    read = read_rows(table[1:], columns, rows.people_of(household), units, space.key, known, table[0])
+    read = read_rows(table[1:], columns, rows.people_of(household), units, space.key, known, table[0],
+                     rows.words_of(household))  # fmt: skip
     added = actions.add_rows(request.user, space_id, read.things)
     faults = [FaultView(row=f.row, problem=f.problem, mend=f.mend) for f in read.faults]
     return 201, Taken(added=added, faults=faults, things=things_of(request, space_id))
+
+
+class NoteText(Schema):
+    """A note as it was pasted or dictated."""
+
+    text: Annotated[str, StringConstraints(min_length=1, max_length=40_000)]
+
+
+class NoteRowView(Schema):
+    """A thing that was read, the words it was read from, and what else it may be."""
+
+    said: str
+    thing: Thing
+    kind_name: str
+    size: str
+    others: list[KindLine]
+
+
+class NoteView(Schema):
+    """What a note says."""
+
+    rows: list[NoteRowView]
+
+
+class NoteThings(Schema):
+    """The things of a note as somebody put them right."""
+
+    things: Annotated[list[Thing], Field(min_length=1, max_length=1000)]
+
+
+@router.post("/spaces/{space_id}/things/note/preview", response=NoteView, operation_id="inventory_preview_note")
+def preview_note(request: MemberRequest, space_id: PathId, data: NoteText) -> NoteView:
+    """What a pasted note says; nothing is kept."""
+    space, read = actions.note_read(request.user, space_id, data.text)
+    units: Units = space.household.units  # type: ignore[assignment]
+    return NoteView(rows=[
+        NoteRowView(said=r.said, thing=r.thing, kind_name=r.thing.row.many, others=others_of(r.thing),
+                    size=with_units(r.thing.size, units) if r.thing.size else "")
+        for r in read
+    ])  # fmt: skip
+
+
+@router.post("/spaces/{space_id}/things/note", response={201: ThingsView}, operation_id="inventory_take_note")
+def take_note(request: MemberRequest, space_id: PathId, data: NoteThings) -> tuple[int, ThingsView]:
+    """Take the things of a note in, all of them or none."""
+    actions.add_note(request.user, space_id, tuple(data.things))
+    return 201, things_of(request, space_id)
 
 
 def _rows(request: MemberRequest, space_id: int) -> tuple[models.Space, list[list[str]]]:

@@ -844,6 +844,30 @@ export interface paths {
         patch: operations["inventory_change"];
         trace?: never;
     };
+    "/api/households/{household_id}/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Words
+         * @description What this house calls its things.
+         */
+        get: operations["inventory_words"];
+        put?: never;
+        post?: never;
+        /**
+         * Forget Word
+         * @description A word of the house means what it means everywhere again.
+         */
+        delete: operations["inventory_forget_word"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{household_id}/things/change": {
         parameters: {
             query?: never;
@@ -918,6 +942,46 @@ export interface paths {
          * @description Take a file in by the columns that were chosen; rows that cannot be read are named and left out.
          */
         post: operations["inventory_take_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/things/note/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Note
+         * @description What a pasted note says; nothing is kept.
+         */
+        post: operations["inventory_preview_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/things/note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Note
+         * @description Take the things of a note in, all of them or none.
+         */
+        post: operations["inventory_take_note"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3499,6 +3563,12 @@ export interface components {
              * @default
              */
             container: string;
+            /**
+             * Unsure
+             * @default
+             * @enum {string}
+             */
+            unsure: "" | "owner" | "count" | "kind" | "size";
         };
         /**
          * ThingView
@@ -3516,6 +3586,8 @@ export interface components {
             size: string;
             /** Ways */
             ways: ("hang" | "shelf" | "drawer" | "shoe" | "box" | "hook" | "floor" | "overhead")[];
+            /** Others */
+            others: components["schemas"]["KindLine"][];
         };
         /**
          * ThingsView
@@ -3565,7 +3637,8 @@ export interface components {
         };
         /**
          * ThingChange
-         * @description What may be changed; what is left out stays, None clears `way`, `size` or `mass`.
+         * @description What may be changed; what is left out stays, None clears `way`. A size is as people write it, `300 x 200 x 150`; an
+         *     `unsure` of nothing says that the guess is right.
          */
         ThingChange: {
             /** Version */
@@ -3592,6 +3665,22 @@ export interface components {
             container?: string | null;
             /** Note */
             note?: string | null;
+            /** Size */
+            size?: string | null;
+            /** Unsure */
+            unsure?: "" | null;
+        };
+        /**
+         * HouseWordView
+         * @description A word of the house and what it means.
+         */
+        HouseWordView: {
+            /** Word */
+            word: string;
+            /** Kind Name */
+            kind_name: string;
+            /** Size */
+            size: string;
         };
         /**
          * Changed
@@ -3689,6 +3778,45 @@ export interface components {
             text: string;
             /** Columns */
             columns: string;
+        };
+        /**
+         * NoteRowView
+         * @description A thing that was read, the words it was read from, and what else it may be.
+         */
+        NoteRowView: {
+            /** Said */
+            said: string;
+            thing: components["schemas"]["Thing"];
+            /** Kind Name */
+            kind_name: string;
+            /** Size */
+            size: string;
+            /** Others */
+            others: components["schemas"]["KindLine"][];
+        };
+        /**
+         * NoteView
+         * @description What a note says.
+         */
+        NoteView: {
+            /** Rows */
+            rows: components["schemas"]["NoteRowView"][];
+        };
+        /**
+         * NoteText
+         * @description A note as it was pasted or dictated.
+         */
+        NoteText: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * NoteThings
+         * @description The things of a note as somebody put them right.
+         */
+        NoteThings: {
+            /** Things */
+            things: components["schemas"]["Thing"][];
         };
         /**
          * HomeView
@@ -6960,6 +7088,50 @@ export interface operations {
             };
         };
     };
+    inventory_words: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseWordView"][];
+                };
+            };
+        };
+    };
+    inventory_forget_word: {
+        parameters: {
+            query: {
+                word: string;
+            };
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     inventory_change_many: {
         parameters: {
             query?: never;
@@ -7074,6 +7246,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Taken"];
+                };
+            };
+        };
+    };
+    inventory_preview_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteView"];
+                };
+            };
+        };
+    };
+    inventory_take_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteThings"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThingsView"];
                 };
             };
         };

@@ -1,7 +1,17 @@
 """What people say they have, read into things: a line, a pasted note, an amount."""
 
 from .line import quick_add
-from .names import Named, guesses, named
-from .note import note_lines
+from .names import HouseWord, Named, guesses, named, word_of
+from .note import NoteRow, note_lines, read_note
 
-__all__ = ["Named", "guesses", "named", "note_lines", "quick_add"]
+__all__ = [
+    "HouseWord",
+    "Named",
+    "NoteRow",
+    "guesses",
+    "named",
+    "note_lines",
+    "quick_add",
+    "read_note",
+    "word_of",
+]

@@ -2,11 +2,14 @@
 
 from collections.abc import Iterable, Mapping
 from functools import cache
+from typing import Annotated, Self
 
+from pydantic import Field, StringConstraints, model_validator
 from rapidfuzz import fuzz, process
 from rapidfuzz.distance import OSA
 
 from ...base import Frozen, Sides
+from ...errors import Refusal
 from ...tables import load
 from ..kinds import CUSTOM, KINDS, Kind
 from .text import tokens
@@ -22,10 +25,27 @@ FOOD = "pantry"
 class HouseWord(Frozen):
     """What a household calls something: a kind, and a size of one piece where it is its own."""
 
-    word: str
-    kind: str
+    word: Annotated[str, StringConstraints(min_length=1, max_length=240)]
+    kind: Annotated[str, StringConstraints(max_length=40)]
     size: Sides | None = None
-    mass: float | None = None
+    mass: Annotated[float, Field(gt=0, le=500)] | None = None
+
+    @model_validator(mode="after")
+    def _is_known(self) -> Self:
+        if self.kind not in KINDS:
+            raise Refusal("thing.no-kind", kind=self.kind, known=KINDS)
+        if self.kind == CUSTOM.id and self.size is None:
+            raise Refusal("thing.no-size")
+        return self
+
+
+def word_of(name: str) -> str:
+    """A name as a household's word is kept: its words, one for many.
+
+    >>> word_of("Bobble hats"), word_of("the bobble hat")
+    ('bobble hat', 'bobble hat')
+    """
+    return " ".join(tokens(name)) or name.lower().strip()
 
 
 class Named(Frozen):
@@ -68,7 +88,7 @@ def _spelled() -> dict[str, str]:
 def named(name: str, house: Mapping[str, HouseWord] | None = None) -> Named | None:
     """The kind that a name means; None when nobody would know."""
     words = tokens(name)
-    own = (house or {}).get(" ".join(words))
+    own = (house or {}).get(word_of(name))
     if own is not None:
         return Named(kind=KINDS[own.kind], size=own.size, mass=own.mass)
     return _known(words) or _contained(name) or _by_head(words) or _misspelled(words)

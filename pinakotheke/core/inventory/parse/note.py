@@ -1,7 +1,14 @@
-"""A pasted note of any shape, made into lines: one a line, bullets, numbered, commas, a sentence."""
+"""A pasted note of any shape: one a line, bullets, numbered, commas, a sentence, with headings or none."""
 
 import re
 
+from ...base import Frozen
+from ...errors import CallOutError, LengthError
+from ...house import Person
+from ...units import Units
+from ..things import Thing
+from .facts import owner_in
+from .line import House, quick_add
 from .text import names_something
 
 _BULLET = re.compile(r"^\s*(?:[-*•·‣▪–—☐☑✓✗]+\s+|\[[ xX]?\]\s*|\d{1,3}[.)]\s+|[a-z][.)]\s+)*")
@@ -34,6 +41,33 @@ def note_lines(text: str) -> tuple[tuple[str, str], ...]:
             continue
         found += [(part, heading) for part in _parts(line)]
     return tuple(found[:MOST_LINES])
+
+
+class NoteRow(Frozen):
+    """A thing of a note, and the words it was read from."""
+
+    said: str
+    thing: Thing
+
+
+def read_note(text: str, people: tuple[Person, ...], units: Units, *, space: str = "",
+              taken: frozenset[str] = frozenset(), house: House | None = None) -> tuple[NoteRow, ...]:  # fmt: skip
+    """The things of a note. What stands under a person's name is that person's; what stands under another heading is kept
+    together under its word. A line that names nothing is left out.
+    """
+    used, found = set(taken), []
+    for line, heading in note_lines(text):
+        try:
+            things = quick_add(line, people, units, space=space, taken=frozenset(used), house=house)
+        except (CallOutError, LengthError):
+            continue
+        whose = owner_in(heading, people) if heading else {}
+        above = whose or ({"together": heading[:40]} if heading else {})
+        for thing in things:
+            used.add(thing.id)
+            mine = {k: v for k, v in above.items() if not getattr(thing, k)}
+            found.append(NoteRow(said=line, thing=thing.model_copy(update=mine)))
+    return tuple(found)
 
 
 def _parts(line: str) -> list[str]:

@@ -1,6 +1,6 @@
-"""`make bench`: interiors, the filling of runs, hand edits at the API, whole searches, crowded surveys, lists."""
+"""`make bench`: interiors, the filling of runs, hand edits at the API, whole searches, crowded surveys, lists, lines."""
 
-from . import edits, interiors, runs, searches, surveys, things
+from . import edits, interiors, lines, runs, searches, surveys, things
 
-for part in (interiors, runs, edits, searches, surveys, things):
+for part in (interiors, runs, edits, searches, surveys, things, lines):
     part.main()

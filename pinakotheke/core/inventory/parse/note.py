@@ -13,6 +13,7 @@ from .text import names_something
 
 _BULLET = re.compile(r"^\s*(?:[-*•·‣▪–—☐☑✓✗]+\s+|\[[ xX]?\]\s*|\d{1,3}[.)]\s+|[a-z][.)]\s+)*")
 _HEADING = re.compile(r"^\s*(?:#+\s*)?(?P<said>[^:]{2,40}):\s*$")
+_PLAIN = re.compile(r"^\s*(?:#+\s*)?(?P<said>[^\d:,;]{2,40})$")
 _PREFIX = re.compile(r"^\s*(?:#+\s*)?(?P<said>[^\W\d][^:,;]{1,38}):\s+(?P<rest>\S.*)$")
 MOST_LINES = 400
 
@@ -25,22 +26,35 @@ def note_lines(text: str) -> tuple[tuple[str, str], ...]:
     """
     heading = ""
     found: list[tuple[str, str]] = []
-    for raw in text.replace("\r", "\n").split("\n"):
+    raws = text.replace("\r", "\n").split("\n")
+    for n, raw in enumerate(raws):
         line = _BULLET.sub("", raw).strip().rstrip(".;,")
         if not names_something(line):
             if not raw.strip():
                 heading = ""
             continue
-        above = _HEADING.match(line)
+        above = _HEADING.match(line) or (_PLAIN.match(line) if _stands_over(raws, n) else None)
         if above:
             heading = above["said"].strip()
             continue
         inline = _PREFIX.match(line)
-        if inline and not re.fullmatch(r"\d+.*", inline["rest"]):
+        if inline and not re.fullmatch(r"\d+\s*(?:x|×|pcs)?", inline["rest"]):
             found += [(part, inline["said"].strip()) for part in _parts(inline["rest"])]
             continue
         found += [(part, heading) for part in _parts(line)]
     return tuple(found[:MOST_LINES])
+
+
+def _stands_over(raws: list[str], n: int) -> bool:
+    """Whether a line without a bullet stands right over one that has one, or begins as a title does."""
+    if raws[n].lstrip().startswith("#"):
+        return True
+    below = raws[n + 1] if n + 1 < len(raws) else ""
+    return not _bulleted(raws[n]) and _bulleted(below)
+
+
+def _bulleted(raw: str) -> bool:
+    return bool(raw.strip()) and _BULLET.sub("", raw) != raw.lstrip()
 
 
 class NoteRow(Frozen):

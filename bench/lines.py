@@ -1,0 +1,71 @@
+"""What people say: a line within 5 ms, a note of 100 lines within 200 ms at the API, and how many are right at once."""
+
+import json
+import os
+import tempfile
+from pathlib import Path
+from random import Random
+from time import perf_counter
+
+PROMISED_LINE_MS, PROMISED_NOTE_MS = 5.0, 200.0
+LINES = Path(__file__).parents[1] / "tests" / "core" / "lines" / "said.txt"
+
+
+def main() -> None:
+    """Every line of the tests, and a note of a hundred of them, previewed and taken."""
+    with tempfile.TemporaryDirectory() as folder:
+        os.environ.update(PINAKOTHEKE_VAR=folder, DJANGO_SETTINGS_MODULE="pinakotheke.server.settings")
+        import django
+
+        django.setup()
+        said = [row.partition(" = ")[0] for row in LINES.read_text("utf-8").splitlines() if row[:1] != "#"]
+        _lines(said)
+        _note(Random(1).sample(said, 100))
+
+
+def _lines(said: list[str]) -> None:
+    from pinakotheke.core.inventory import quick_add
+
+    quick_add("2 shirts", (), "metric")
+    times = []
+    for line in said:
+        start = perf_counter()
+        quick_add(line, (), "metric")
+        times.append((perf_counter() - start) * 1000)
+    worst = max(times)
+    print(
+        f"line: mean {sum(times) / len(times):.2f} ms, slowest {worst:.1f} ms ({worst / PROMISED_LINE_MS:.0%} of promise)"
+    )
+
+
+def _note(said: list[str]) -> None:
+    from django.core.management import call_command
+    from django.test import Client
+
+    call_command("migrate", verbosity=0)
+    client = Client()
+    client.get("/api/session")
+
+    def post(path: str, data: object) -> dict[str, object]:
+        token = client.cookies["csrftoken"].value
+        answer = client.post(f"/api{path}", json.dumps(data), "application/json", headers={"X-CSRFToken": token})
+        assert answer.status_code in (200, 201), answer.content
+        return answer.json()  # type: ignore[no-any-return]
+
+    post("/session/register", {"name": "bench", "password": "a-long-enough-one"})
+    home = post("/households", {"name": "Bench"})["id"]
+    space = post(f"/households/{home}/spaces", {"name": "Hall"})["id"]
+    for round_ in ("first", "again"):
+        start = perf_counter()
+        rows = post(f"/spaces/{space}/things/note/preview", {"text": "\n".join(said)})["rows"]
+        read = (perf_counter() - start) * 1000
+        start = perf_counter()
+        post(f"/spaces/{space}/things/note", {"things": [row["thing"] for row in rows]})  # type: ignore[index,union-attr]
+        took = (perf_counter() - start) * 1000
+        print(
+            f"note: 100 lines, {round_}: read in {read:.0f} ms ({read / PROMISED_NOTE_MS:.0%} of promise), taken in {took:.0f} ms"
+        )
+
+
+if __name__ == "__main__":
+    main()

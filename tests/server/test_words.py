@@ -45,7 +45,7 @@ class WordTests(ServerTestCase):
         self.assertEqual((right["thing"]["unsure"], right["thing"]["size"], right["others"]), ("", None, []))
         again = self.add("2 flump")[-1]
         self.assertEqual((again["thing"]["kind"], again["thing"]["unsure"]), ("jumper", ""))
-        self.assertEqual(self.ada.get(f"/households/{self.home}/words").body[0]["kind_name"], "jumpers")
+        self.assertEqual(self.ada.get(f"/households/{self.home}/words").body["words"][0]["kind_name"], "jumpers")
 
     def test_a_size_given_once_is_that_of_the_next(self) -> None:
         self.add("2 flumps, 300 x 200 x 150")
@@ -84,7 +84,7 @@ class WordTests(ServerTestCase):
         house = load_house(self.ada.get(f"/households/{self.home}/house-file").content)
         self.assertEqual([(w.word, w.kind) for w in house.words], [("flump", "jumper")])
         came = self.bring(self.ada.get(f"/households/{self.home}/house-file").content)
-        self.assertEqual(self.ada.get(f"/households/{came['household']}/words").body[0]["word"], "flump")
+        self.assertEqual(self.ada.get(f"/households/{came['household']}/words").body["words"][0]["word"], "flump")
 
 
 class NoteTests(ServerTestCase):
@@ -110,7 +110,7 @@ class NoteTests(ServerTestCase):
         rows = [row["thing"] for row in taken.body["things"]]
         self.assertEqual(len({row["id"] for row in rows}), 8)
         self.assertEqual((rows[2]["count"], rows[6]["kind"]), (5, "jumper"))
-        self.assertEqual(self.ada.get(f"/households/{self.home}/words").body[0]["word"], "flump")
+        self.assertEqual(self.ada.get(f"/households/{self.home}/words").body["words"][0]["word"], "flump")
 
     def test_headings_say_whose_or_what_belongs_together(self) -> None:
         read = self.ada.post(f"/spaces/{self.space}/things/note/preview", {"text": "Ada:\n3 hats\n\nTravel:\n2 bags"})

@@ -306,15 +306,21 @@ class HouseWordView(Schema):
     size: str
 
 
-@router.get("/households/{household_id}/words", response=list[HouseWordView], operation_id="inventory_words")
-def words(request: MemberRequest, household_id: PathId) -> list[HouseWordView]:
+class HouseWords(Schema):
+    """What a house calls its things."""
+
+    words: list[HouseWordView]
+
+
+@router.get("/households/{household_id}/words", response=HouseWords, operation_id="inventory_words")
+def words(request: MemberRequest, household_id: PathId) -> HouseWords:
     """What this house calls its things."""
     household = own_household(request.user, household_id)
     units: Units = household.units  # type: ignore[assignment]
-    return [
+    return HouseWords(words=[
         HouseWordView(word=w.word, kind_name=KINDS[w.kind].many, size=with_units(w.size, units) if w.size else "")
         for w in rows.words_of(household).values()
-    ]
+    ])  # fmt: skip
 
 
 @router.delete("/households/{household_id}/words", response={204: None}, operation_id="inventory_forget_word")

@@ -3683,6 +3683,14 @@ export interface components {
             size: string;
         };
         /**
+         * HouseWords
+         * @description What a house calls its things.
+         */
+        HouseWords: {
+            /** Words */
+            words: components["schemas"]["HouseWordView"][];
+        };
+        /**
          * Changed
          * @description How many were changed.
          */
@@ -7105,7 +7113,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HouseWordView"][];
+                    "application/json": components["schemas"]["HouseWords"];
                 };
             };
         };

@@ -13,18 +13,23 @@ import { shrunk } from '../survey/shrunk'
 import { BulkBar } from './BulkBar'
 import { DemandList } from './DemandList'
 import { ListDialog } from './ListDialog'
+import { NoteDialog } from './NoteDialog'
 import { Piles } from './Piles'
 import { QuickAdd } from './QuickAdd'
 import { ThingsTable } from './ThingsTable'
 import { useThingsChange } from './useThingsChange'
+import { WordsDialog } from './WordsDialog'
 import { Zones } from './Zones'
 
 const failed = (error: unknown) => notifications.show({ color: 'red', message: said(error) })
 
+/** The dialog that is open; a note with what was pasted. */
+type Open = 'list' | 'words' | { note: string } | null
+
 /** Sort: what stays, how much of it, whose, how often; and where in the house it is to live. */
 export function SortStage({ house, space, design }: StageProps) {
   const [view, setView] = useState<'things' | 'zones'>('things')
-  const [list, setList] = useState(false)
+  const [open, setOpen] = useState<Open>(null)
   return (
     <main className={`room sort${view === 'zones' ? ' whole' : ''}`}>
       {view === 'things' && <SmallSheet spaceId={space.id} design={design} />}
@@ -40,12 +45,12 @@ export function SortStage({ house, space, design }: StageProps) {
             ]}
             onChange={(value) => setView(value === 'zones' ? 'zones' : 'things')}
           />
-          {view === 'things' && <Lists spaceId={space.id} onBring={() => setList(true)} />}
+          {view === 'things' && <Lists spaceId={space.id} onOpen={setOpen} />}
         </div>
         {view === 'zones' ? (
           <Zones houseId={house.id} />
         ) : (
-          <Things house={house} spaceId={space.id} list={list} onListed={() => setList(false)} />
+          <Things house={house} spaceId={space.id} open={open} onOpen={setOpen} />
         )}
       </section>
     </main>
@@ -53,24 +58,29 @@ export function SortStage({ house, space, design }: StageProps) {
 }
 
 /** Lists in and out. */
-function Lists({ spaceId, onBring }: { spaceId: number; onBring: () => void }) {
+function Lists({ spaceId, onOpen }: { spaceId: number; onOpen: (open: Open) => void }) {
   return (
     <span className="row" style={{ gap: 6 }}>
-      <Button size="compact-sm" variant="default" onClick={onBring}>
+      <Button size="compact-sm" variant="default" onClick={() => onOpen({ note: '' })}>
+        Paste a note…
+      </Button>
+      <Button size="compact-sm" variant="default" onClick={() => onOpen('list')}>
         Bring a list…
       </Button>
       <Menu>
         <Menu.Target>
           <Button size="compact-sm" variant="default">
-            Save the list…
+            More…
           </Button>
         </Menu.Target>
         <Menu.Dropdown>
           {['csv', 'xlsx'].map((form) => (
             <Menu.Item key={form} component="a" href={`/api/spaces/${spaceId}/things.${form}`} download>
-              {form.toUpperCase()}
+              Save the list as {form.toUpperCase()}
             </Menu.Item>
           ))}
+          <Menu.Divider />
+          <Menu.Item onClick={() => onOpen('words')}>Words of this house…</Menu.Item>
         </Menu.Dropdown>
       </Menu>
     </span>
@@ -80,21 +90,27 @@ function Lists({ spaceId, onBring }: { spaceId: number; onBring: () => void }) {
 function Things({
   house,
   spaceId,
-  list,
-  onListed,
+  open,
+  onOpen,
 }: {
   house: Schemas['HouseView']
   spaceId: number
-  /** Whether a list is being brought. */
-  list: boolean
-  onListed: () => void
+  open: Open
+  onOpen: (open: Open) => void
 }) {
   const things = useThings(spaceId)
   const vocabulary = useVocabulary()
   const change = useThingsChange(spaceId, house.id)
   return (
     <>
-      <QuickAdd spaceId={spaceId} people={house.people.map((person) => person.name)} onAdd={change.add} />
+      <QuickAdd
+        spaceId={spaceId}
+        people={house.people.map((person) => person.name)}
+        rows={things.data?.things ?? []}
+        onAdd={change.add}
+        onChange={change.change}
+        onNote={(note) => onOpen({ note })}
+      />
       <Fetched query={things} waiting="Fetching the things">
         {(data) =>
           data.things.length === 0 ? (
@@ -113,7 +129,19 @@ function Things({
           )
         }
       </Fetched>
-      {list && <ListDialog spaceId={spaceId} onTaken={change.taken} onClose={onListed} />}
+      {open === 'list' && (
+        <ListDialog spaceId={spaceId} onTaken={change.taken} onClose={() => onOpen(null)} />
+      )}
+      {open === 'words' && <WordsDialog houseId={house.id} onClose={() => onOpen(null)} />}
+      {open !== null && typeof open === 'object' && (
+        <NoteDialog
+          spaceId={spaceId}
+          people={house.people}
+          text={open.note}
+          onTake={change.takeNote}
+          onClose={() => onOpen(null)}
+        />
+      )}
     </>
   )
 }

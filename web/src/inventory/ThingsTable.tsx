@@ -1,10 +1,11 @@
 import { ActionIcon, Checkbox, FileButton, NativeSelect } from '@mantine/core'
 import { IconCamera, IconCopy, IconX } from '@tabler/icons-react'
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { useRef } from 'react'
+import { useEffect, useRef } from 'react'
 
 import type { Schemas } from '../api/client'
 import { Field } from '../shell/Field'
+import { Mark } from './Mark'
 import type { Change } from './useThingsChange'
 
 type Row = Schemas['ThingView']
@@ -47,6 +48,12 @@ export function ThingsTable({ rows, selected, onSelect, ...props }: ThingsTableP
     overscan: SHOWN_ABOVE,
     getItemKey: (n) => rows[n]?.id ?? n,
   })
+  // What was just added is shown.
+  const known = useRef(rows.length)
+  useEffect(() => {
+    if (rows.length > known.current) virtual.scrollToIndex(rows.length - 1)
+    known.current = rows.length
+  }, [rows.length, virtual])
   const items = virtual.getVirtualItems()
   const before = items[0]?.start ?? 0
   const after = virtual.getTotalSize() - (items.at(-1)?.end ?? 0)
@@ -163,7 +170,14 @@ function ThingRow({
         />
       </td>
       <td title={[row.size, thing.note].filter(Boolean).join('; ')}>
-        <Field label={`Name of ${thing.name}`} text={thing.name} onKeep={(name) => onChange(row, { name })} />
+        <span className="what">
+          <Field
+            label={`Name of ${thing.name}`}
+            text={thing.name}
+            onKeep={(name) => onChange(row, { name })}
+          />
+          <Mark row={row} onChange={(change) => onChange(row, change)} />
+        </span>
       </td>
       <td>{select('Owner', thing.owner, owners, (owner) => ({ owner }))}</td>
       <td>

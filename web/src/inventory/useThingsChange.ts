@@ -65,9 +65,31 @@ export function useThingsChange(spaceId: number, houseId: number) {
         api.POST('/api/spaces/{space_id}/things', { params: { path }, body: { line } }),
       )
       settle(after)
-      const added = after.things.map(({ thing }) => thing).filter((thing) => !before.has(thing.id))
+      const rows = after.things.filter(({ thing }) => !before.has(thing.id))
+      const added = rows.map(({ thing }) => thing)
       undo.did({
         label: `add ${line}`,
+        undo: async () => {
+          for (const thing of added) await takeOut(thing.id)
+        },
+        redo: async () => {
+          for (const thing of added) await putBack(thing)
+        },
+      })
+      return rows
+    },
+    /** Take the things of a note in, as they were put right; one step of undo. */
+    takeNote: async (things: Schemas['Thing'][]) => {
+      const before = new Set(
+        client.getQueryData<Things>(keys.things(spaceId))?.things.map(({ thing }) => thing.id),
+      )
+      const after = await body(
+        api.POST('/api/spaces/{space_id}/things/note', { params: { path }, body: { things } }),
+      )
+      settle(after)
+      const added = after.things.map(({ thing }) => thing).filter((thing) => !before.has(thing.id))
+      undo.did({
+        label: `a note of ${added.length} groups`,
         undo: async () => {
           for (const thing of added) await takeOut(thing.id)
         },

@@ -65,7 +65,7 @@ class _Reader:
         open_from, closed = 0, False
         for part in filter(None, rest):
             fact = read_fact(part, self.people, self.units)
-            if fact is None and all(self.is_thing(side) for side in self.apart(part)):
+            if fact is None and (len(self.apart(part)) > 1 or self.is_thing(part)):
                 if closed:
                     open_from, closed = len(names), False
                 names += [(one, {}) for one in self.apart(part)]
@@ -77,24 +77,27 @@ class _Reader:
             yield self.thing(text, name, facts)
 
     def apart(self, text: str) -> list[str]:
-        """One thing, or several that an *and* parts: only where every side is one, and the whole is none."""
+        """One thing, or several that an *and* parts: where every side is one or a later one is counted."""
         sides = [side.strip() for side in _AND.split(re.sub(r"^(?:and|&)\s+", "", text)) if side.strip()]
         if len(sides) < 2:
             return sides or [text]
         whole = named(read_amount(text, self.units).rest, self.house)
-        if (whole is not None and not whole.guess) or not all(self.is_thing(side) for side in sides):
+        if whole is not None and not whole.guess:
             return [text]
-        return sides
+        counted = any(read_amount(side, self.units).count is not None for side in sides[1:])
+        return sides if counted or all(self.is_thing(side) for side in sides) else [text]
 
     def is_thing(self, text: str) -> bool:
-        """Whether a part of a line names a thing of its own: it is known, or it begins with a number."""
+        """Whether a part of a line names a thing of its own: it is known, it begins with a number, or it is several of what
+        is nearly known. Any other word is what the thing before it is for.
+        """
         bare = _BRACKETS.sub("", text)
         bare, _ = without_owner(_SIZE.sub("", bare), self.people)
         amount = read_amount(bare, self.units)
         found = named(amount.rest, self.house) if amount.rest else None
         if amount.count is not None or amount.said:
             return names_something(amount.rest)
-        return found is not None and not found.guess
+        return found is not None and (not found.guess or says_many(amount.rest))
 
     def thing(self, text: str, name: str, later: Facts) -> Thing:
         """One thing of its own words and the facts after it."""

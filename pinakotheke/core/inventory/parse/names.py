@@ -22,6 +22,10 @@ one has one.
 FOOD = "pantry"
 
 
+NEAR = 78.0
+"""How alike a name and a kind's have to be for the kind to be offered, of 100."""
+
+
 class HouseWord(Frozen):
     """What a household calls something: a kind, and a size of one piece where it is its own."""
 
@@ -199,6 +203,6 @@ def guesses(name: str, not_this: str = "", most: int = 6) -> tuple[Kind, ...]:
         add([exact] if exact else [])
     for word in reversed(words):
         add(kind for key, kind in _index().items() if word in key)
-    close = process.extract(" ".join(words), _spelled().keys(), scorer=fuzz.WRatio, limit=most, score_cutoff=60)
+    close = process.extract(" ".join(words), _spelled().keys(), scorer=fuzz.WRatio, limit=most, score_cutoff=NEAR)
     add(_spelled()[c[0]] for c in close)
     return tuple(KINDS[k] for k in found[:most])

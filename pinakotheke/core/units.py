@@ -42,6 +42,16 @@ def with_units(sides: Iterable[float], units: Units) -> str:
     return " × ".join(format_length(mm, units) for mm in sides) + (" mm" if units == "metric" else "")
 
 
+def about(sides: Iterable[float], units: Units) -> str:
+    """Sides that nobody measured, in round numbers: to 10 mm, or to the inch.
+
+    >>> about((250, 200, 150), "metric"), about((250, 200, 150), "imperial")
+    ('250 × 200 × 150 mm', '10" × 8" × 6"')
+    """
+    step = 10.0 if units == "metric" else float(MM_PER_INCH)
+    return with_units((max(1, round(mm / step)) * step for mm in sides), units)
+
+
 def with_unit(mm: float, units: Units) -> str:
     """A length for a sentence: `1797 mm` or `70 3/4"`."""
     return format_length(mm, units) + (" mm" if units == "metric" else "")

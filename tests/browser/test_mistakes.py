@@ -34,8 +34,11 @@ class MistakeTests(BrowserTestCase):
         field = self.page.get_by_label("Add things")
         field.fill("5 shrits")
         field.press("Enter")
-        expect(self.page.get_by_text("Did you mean")).to_be_visible()
-        expect(field).to_have_value("5 shrits")
+        expect(self.page.locator(".understood")).to_contain_text("5 × Shrits, a guess: shirts")
+        field.fill("0 shirts")
+        field.press("Enter")
+        expect(self.page.get_by_text("A count is 1 to 10,000.")).to_be_visible()
+        expect(field).to_have_value("0 shirts")
 
     def test_cells_are_edited_in_place_and_undone(self) -> None:
         self.enter_demo("inventory", space=1)

@@ -114,7 +114,23 @@ class Panels(BrowserTestCase):
     def sort(self) -> None:
         page = self.enter("inventory")
         self.each((page.locator(".demand .why"), "why of a demand"), (button(page, "Bring a list"), "bring a list"),
-                  (button(page, "Save the list"), "save the list"))  # fmt: skip
+                  (button(page, "More"), "more"))  # fmt: skip
+        with self.opened(button(page, "Paste a note"), "paste a note") as note:
+            note.get_by_role("textbox", name="Note").fill(
+                "Maren:\n- 14 shirts\n- wool bonnet hats\n- flurbs\n4 ft of books"
+            )
+            button(page, "Read it").click()
+            note.locator("tbody tr").first.wait_for()
+            self.look(note, "a note that was read")
+        button(page, "More").click()
+        page.get_by_role("menuitem", name="Words of this house").click()
+        self.look(page.locator(".mantine-Modal-content"), "words of the house")
+        page.keyboard.press("Escape")
+        page.locator(".mantine-Modal-content").wait_for(state="hidden")
+        page.get_by_label("Add things").fill("2 flurbs and 3 bonnet hats")
+        page.keyboard.press("Enter")
+        page.locator(".unsure-mark").last.wait_for()
+        self.each((page.locator(".unsure-mark").last, "a guess"))
         table = page.locator(".things-scroll")
         self.look(table, "the sorting table")
         if not self.wide:  # it is part of the page there, which scrolls

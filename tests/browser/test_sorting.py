@@ -32,6 +32,8 @@ class SortTests(BrowserTestCase):
         self.assertEqual(space.things.get(name="Old easels").decision, "sell")
         expect(page.locator("[data-thing]").first).to_be_visible()
         # Tab and type in the table, without the mouse as well.
+        page.locator(".things-scroll").focus()
+        page.keyboard.press("Home")
         count = page.get_by_label("Count of Bath towels").first
         count.focus()
         page.keyboard.press("Control+a")
@@ -43,7 +45,7 @@ class SortTests(BrowserTestCase):
         space = self.enter_demo("inventory", space=1)
         page, before = self.page, space.things.count()
         page.get_by_role("button", name="Bring a list").click()
-        rows = "Stueck;Gegenstand;How often\n14;shirts;daily\n2;flurbs;\n3;hats;rarely\n"
+        rows = "Stueck;Gegenstand;How often\n14;shirts;daily\n2;flurbs;\nmany;hats;rarely\n"
         page.get_by_label("Spreadsheet file").set_input_files(
             {"name": "house.csv", "mimeType": "text/csv", "buffer": rows.encode()}
         )
@@ -54,10 +56,82 @@ class SortTests(BrowserTestCase):
         expect(dialog.get_by_label("How often")).to_have_value("frequency")
         dialog.get_by_role("button", name="Take 3 rows in").click()
         expect(dialog).to_contain_text("2 groups were taken in; 1 rows were not")
-        expect(dialog).to_contain_text("Row 3: “flurbs” is no kind of thing known here")
+        expect(dialog).to_contain_text("Row 4: “many” is no count")
         dialog.get_by_role("button", name="Done").click()
-        expect(page.get_by_label("Count of hats")).to_have_value("3")
+        expect(page.get_by_label("Count of flurbs")).to_have_value("2")
+        expect(page.get_by_label("flurbs: size it")).to_be_visible()
         self.assertEqual(space.things.count(), before + 2)
+
+    def test_a_guess_is_changed_by_one_key_and_known_from_then_on(self) -> None:
+        space = self.enter_demo("inventory", space=1)
+        page = self.page
+        field = page.get_by_label("Add things")
+        field.fill("3 plaid bonnet hats and 2 coats")
+        field.press("Enter")
+        said = page.locator(".understood")
+        expect(said).to_contain_text("a guess: hats")
+        expect(page.get_by_label("Plaid bonnet hats: hats?")).to_be_visible()
+        field.press("ArrowDown")
+        expect(said).not_to_contain_text("a guess")
+        kind = space.things.get(name="Plaid bonnet hats").kind
+        self.assertNotEqual(kind, "hat")
+        expect(page.get_by_label("Plaid bonnet hats: hats?")).to_have_count(0)
+        field.fill("1 plaid bonnet hat")
+        field.press("Enter")
+        expect(field).to_have_value("")
+        self.assertEqual(space.things.get(name="Plaid bonnet hat").kind, kind)
+        page.get_by_role("button", name="More…").click()
+        page.get_by_role("menuitem", name="Words of this house…").click()
+        dialog = page.get_by_role("dialog")
+        expect(dialog).to_contain_text("plaid bonnet hat")
+        dialog.get_by_role("button", name="Forget").click()
+        expect(dialog).to_contain_text("None yet")
+
+    def test_what_nobody_knows_is_sized(self) -> None:
+        space = self.enter_demo("inventory", space=1)
+        page = self.page
+        field = page.get_by_label("Add things")
+        field.fill("2 flurbs")
+        field.press("Enter")
+        page.get_by_label("Flurbs: size it").click()
+        page.get_by_label("Size of one of Flurbs").fill("400 x 300 x 200")
+        page.keyboard.press("Enter")
+        expect(page.get_by_label("Flurbs: size it")).to_have_count(0)
+        self.assertEqual(space.things.get(name="Flurbs").size, [400, 300, 200])
+
+    def test_a_note_is_pasted_and_put_right_by_the_keys(self) -> None:
+        space = self.enter_demo("inventory", space=1)
+        page, before = self.page, space.things.count()
+        page.get_by_role("button", name="Paste a note…").click()
+        note = page.get_by_role("textbox", name="Note")
+        note.fill("Maren:\n- 14 shirts, daily\n- plaid bonnet hats\n- flurbs\n\nTravel: 2 rucksacks\n1.2 m of books")
+        note.press("Control+Enter")
+        dialog = page.get_by_role("dialog")
+        rows = dialog.locator("tbody tr")
+        expect(rows).to_have_count(5)
+        expect(rows.nth(0)).to_be_focused()
+        expect(dialog).to_contain_text("3 to look at")
+        for key in ("ArrowDown", "ArrowRight", "4", "ArrowDown", "Enter", "Enter"):
+            page.keyboard.press(key)
+        expect(dialog).to_contain_text("all looked at")
+        expect(dialog.get_by_role("button", name="Take 5 groups in")).to_be_focused()
+        page.keyboard.press("Enter")
+        expect(dialog).to_have_count(0)
+        self.assertEqual(space.things.count(), before + 5)
+        hats = space.things.get(name="Plaid bonnet hats")
+        self.assertEqual((hats.count, hats.owner, hats.unsure), (4, "maren", ""))
+        self.assertEqual(space.things.get(name="Rucksacks").together, "Travel")
+        page.get_by_label("Undo (u)").click()
+        expect(page.get_by_label("Count of Plaid bonnet hats")).to_have_count(0)
+
+    def test_several_lines_pasted_into_the_line_become_a_note(self) -> None:
+        self.enter_demo("inventory", space=1)
+        page = self.page
+        page.get_by_label("Add things").evaluate(
+            "field => { const data = new DataTransfer(); data.setData('text', '3 hats\\n2 scarves');"
+            " field.dispatchEvent(new ClipboardEvent('paste', {clipboardData: data, bubbles: true, cancelable: true})) }"
+        )
+        expect(page.get_by_role("dialog").locator("tbody tr")).to_have_count(2)
 
     def test_a_purge_changes_the_ledger(self) -> None:
         self.enter_demo("inventory")

@@ -20,7 +20,7 @@ from pinakotheke.core.inventory.variants import (
     sockets_wanted,
 )
 from pinakotheke.core.tables import load
-from pinakotheke.core.units import Units, with_units
+from pinakotheke.core.units import Units, about, with_units
 from pinakotheke.core.words import (
     amount,
     changes_in_words,
@@ -164,9 +164,16 @@ class Vocabulary(Schema):
 def _thing(row: models.Thing, units: Units | None = None) -> ThingView:
     thing = rows.thing_of(row)
     shown: Units = units or row.household.units  # type: ignore[assignment]
-    size = with_units(thing.size, shown) if thing.size else ""
+    size = size_of(thing, shown)
     return ThingView(id=row.pk, version=row.version, thing=thing, kind_name=thing.row.many, size=size,
                      ways=list(ways_of(thing.kind)), others=others_of(thing))  # fmt: skip
+
+
+def size_of(thing: Thing, units: Units) -> str:
+    """The size of one, where it is its own; round where it was guessed."""
+    if thing.size is None:
+        return ""
+    return (about if thing.unsure == "size" else with_units)(thing.size, units)
 
 
 def others_of(thing: Thing) -> list[KindLine]:

@@ -9,14 +9,14 @@ from pydantic import Field, StringConstraints
 
 from pinakotheke.core.inventory import Thing
 from pinakotheke.core.inventory.columns import COLUMNS, Column, guess_columns, read_rows, write_rows
-from pinakotheke.core.units import Units, with_units
+from pinakotheke.core.units import Units
 
 from .. import models, rows
 from ..actions import inventory as actions
 from ..actions.base import Invalid, own_space
 from ..sheets import MOST_BYTES, read_table, write_csv, write_xlsx
 from .common import MemberRequest, PathId
-from .inventory import KindLine, ThingsView, others_of
+from .inventory import KindLine, ThingsView, others_of, size_of
 from .inventory import get as things_of
 
 router = Router(tags=["inventory"])
@@ -154,7 +154,7 @@ def preview_note(request: MemberRequest, space_id: PathId, data: NoteText) -> No
     units: Units = space.household.units  # type: ignore[assignment]
     return NoteView(rows=[
         NoteRowView(said=r.said, thing=r.thing, kind_name=r.thing.row.many, others=others_of(r.thing),
-                    size=with_units(r.thing.size, units) if r.thing.size else "")
+                    size=size_of(r.thing, units))
         for r in read
     ])  # fmt: skip
 

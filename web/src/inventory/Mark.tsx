@@ -23,7 +23,7 @@ export function Mark({ row, onChange }: { row: Row; onChange: (change: Change) =
   return (
     <Menu position="bottom-start" width={260} withinPortal>
       <Menu.Target>
-        <button type="button" className="unsure-mark" aria-label={`${name}: ${says}`}>
+        <button type="button" className="unsure-mark" aria-label={`${name}: ${says}`} title={says}>
           {says}
         </button>
       </Menu.Target>

@@ -4,12 +4,14 @@ import { useEffect, useRef, useState } from 'react'
 
 import { api, body, said, type Schemas } from '../api/client'
 import { Field } from '../shell/Field'
+import { inUnits, type Units } from '../shell/units'
 
 type Thing = Schemas['Thing']
 type Kinds = readonly Schemas['KindLine'][]
 
 interface Line {
   said: string
+  size: string
   thing: Thing
   /** What it may be: first what it was taken for. */
   options: Kinds
@@ -17,9 +19,10 @@ interface Line {
 
 const lineOf = (row: Schemas['NoteRowView']): Line => ({
   said: row.said,
+  size: row.size,
   thing: row.thing,
   options: [
-    { id: row.thing.kind, name: row.thing.kind === 'custom' ? `own size: ${row.size}` : row.kind_name },
+    { id: row.thing.kind, name: row.thing.kind === 'custom' ? 'of its own' : row.kind_name },
     ...row.others,
   ],
 })
@@ -34,12 +37,14 @@ const taken = (line: Line, kind: string): Thing => {
 export function NoteDialog({
   spaceId,
   people,
+  units,
   text,
   onTake,
   onClose,
 }: {
   spaceId: number
   people: readonly Schemas['Person'][]
+  units: Units
   text: string
   onTake: (things: Thing[]) => Promise<void>
   onClose: () => void
@@ -88,7 +93,7 @@ export function NoteDialog({
             minRows={8}
             autosize
             maxRows={16}
-            placeholder={'Ada:\n- 14 shirts, daily\n- winter coats (3)\n- 1.2 m of books'}
+            placeholder={`Ada:\n- 14 shirts, daily\n- winter coats (3)\n- ${inUnits(units, '1.2 m', '4 ft')} of books`}
             value={note}
             onChange={(event) => setNote(event.currentTarget.value)}
             onKeyDown={(event) => {
@@ -254,7 +259,7 @@ function Rows({
                   )}
                 </td>
                 <td>{whoseAndFor(line.thing, people)}</td>
-                <td>{(line.thing.unsure === 'count' && line.thing.note) || LOOK[line.thing.unsure] || ''}</td>
+                <td>{lookAt(line)}</td>
                 <td>
                   <ActionIcon
                     size={24}
@@ -285,15 +290,14 @@ function Rows({
   )
 }
 
+/** Why a row is to be looked at. */
+const lookAt = ({ thing, size }: Line): string =>
+  ({ kind: 'a guess', size: `about ${size}?`, count: thing.note || 'how many?', owner: 'whose?' })[
+    thing.unsure as string
+  ] ?? ''
+
 /** Whose a thing is, and what for. */
 const whoseAndFor = (thing: Thing, people: readonly Schemas['Person'][]): string =>
   [people.find(({ id }) => id === thing.owner)?.name, thing.together, thing.label]
     .filter((word, n, all) => word && all.indexOf(word) === n)
     .join(', ')
-
-const LOOK: Record<string, string> = {
-  kind: 'a guess',
-  size: 'size unknown',
-  count: 'how many?',
-  owner: 'whose?',
-}

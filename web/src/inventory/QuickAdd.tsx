@@ -2,6 +2,7 @@ import { Button, TextInput } from '@mantine/core'
 import { useRef, useState } from 'react'
 
 import { said, type Schemas } from '../api/client'
+import { inUnits, type Units } from '../shell/units'
 import { useDraft } from '../shell/useDraft'
 import type { Change } from './useThingsChange'
 
@@ -18,6 +19,7 @@ interface Guess {
 /** One line adds groups, as people speak; the last guess is changed by an arrow. */
 export function QuickAdd({
   spaceId,
+  units,
   people,
   rows,
   onAdd,
@@ -25,6 +27,7 @@ export function QuickAdd({
   onNote,
 }: {
   spaceId: number
+  units: Units
   people: readonly string[]
   rows: readonly Row[]
   onAdd: (line: string) => Promise<Row[]>
@@ -92,7 +95,7 @@ export function QuickAdd({
         style={{ flex: 1 }}
         label="Add things"
         placeholder={`14 shirts, daily${whose}`}
-        description="As you would say it: 14 shirts, daily; 2 coats and 3 hats; 1.2 m of books. Paste a whole note too."
+        description={`As you would say it: 14 shirts, daily; 2 coats and 3 hats; ${inUnits(units, '1.2 m', '4 ft')} of books. Paste a whole note too.`}
         inputWrapperOrder={['label', 'input', 'error', 'description']}
         value={line}
         autoComplete="off"

@@ -105,6 +105,7 @@ function Things({
     <>
       <QuickAdd
         spaceId={spaceId}
+        units={house.units}
         people={house.people.map((person) => person.name)}
         rows={things.data?.things ?? []}
         onAdd={change.add}
@@ -137,6 +138,7 @@ function Things({
         <NoteDialog
           spaceId={spaceId}
           people={house.people}
+          units={house.units}
           text={open.note}
           onTake={change.takeNote}
           onClose={() => onOpen(null)}

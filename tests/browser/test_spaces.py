@@ -21,7 +21,7 @@ class Measuring(BrowserTestCase):
         page.get_by_role("button", name="Ticket-office closet").click()
         page.get_by_role("menuitem", name="Add a space").click()
         page.get_by_label("Name of the space").fill(name)
-        page.get_by_label("Kind of space").select_option(kind)
+        page.get_by_role("radio", name=kind, exact=True).check()
         page.get_by_role("button", name="Add space").click()
         expect(page.get_by_role("button", name=name)).to_be_visible()
 

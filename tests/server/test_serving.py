@@ -95,7 +95,7 @@ class StateTests(ServerTestCase):
         self.ada.post(f"/spaces/{space}/solves")
         got = self.states(space)
         self.assertRegex(got["layout"], r"^\d alternatives?$")
-        self.assertRegex(got["materials"], r"^\d+\.\d\d EUR$")
+        self.assertRegex(got["materials"], r"^\d+,\d\d EUR$")
 
     def test_doubts_and_stops_are_counted(self) -> None:
         space = self.closet("low back width 1846; low back width 1870; height 2412; depth 612; door none", "9 shirts")

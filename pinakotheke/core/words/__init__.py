@@ -17,6 +17,7 @@ from .demand import changes_in_words, class_in_words, offer_in_words, over_stock
 from .doubts import NEXT, doubt_in_words
 from .findings import DEFER, closed_in_words, remedy, sentence
 from .homes import reason_words, why
+from .money import figures, money
 from .slips import BASES, Slip, slip
 from .stages import States, states_in_words
 
@@ -34,9 +35,11 @@ __all__ = [
     "doubt_in_words",
     "family_names",
     "free_in_words",
+    "figures",
     "holds_in_words",
     "home_in_words",
     "method_in_words",
+    "money",
     "offer_in_words",
     "outcome_in_words",
     "over_stock_in_words",

@@ -5,6 +5,7 @@ from collections.abc import Mapping
 from ..layout import Blocked, Relaxation
 from ..saying import counted
 from ..units import Units, with_unit
+from .money import money
 
 LISTED = 6
 """Things named in one sentence."""
@@ -22,7 +23,7 @@ def blocked_in_words(blocked: Blocked, names: Mapping[str, str], units: Units, c
     if blocked.kind == "rules":
         return "By the house rules nothing may stand on the floor and nothing may be drilled into a wall."
     if blocked.kind == "budget":
-        return f"Everything fits, but for {blocked.short:.2f} {currency} more than the budget."
+        return f"Everything fits, but for {money(blocked.short, currency)} more than the budget."
     if blocked.kind == "too many":
         return (
             f"There are {blocked.short:.0f} more {blocked.subject} than one space is searched for; join like with like."
@@ -42,6 +43,6 @@ def relaxation_in_words(change: Relaxation, names: Mapping[str, str], units: Uni
         "hangers": "Slim hangers would do.",
         "move out": f"Moving {many} to another space would do: {listed}.",
         "fewer": f"Giving {many} away would do: {listed}.",
-        "budget": f"A budget of {change.value:.2f} {currency} would do.",
+        "budget": f"A budget of {money(change.value, currency)} would do.",
         "size": f"{with_unit(change.value, units)} more would do.",
     }[change.kind]

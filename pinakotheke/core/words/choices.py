@@ -7,6 +7,7 @@ from ..layout import Design, Ledger, Sensitivity
 from ..layout.compare import Home
 from ..systems import Catalogue
 from ..units import Units, with_unit
+from .money import money
 
 
 def family_names(families: Iterable[str], catalogue: Catalogue, join: str = ", ") -> str:
@@ -54,7 +55,7 @@ def outcome_in_words(design: Design, units: Units) -> str:
 
 def sensitivity_in_words(s: Sensitivity, units: Units, currency: str, catalogue: Catalogue) -> str:
     """What one more or one less would change, in a sentence."""
-    money = f"{abs(s.cost):.0f} {currency} {'less' if s.cost < 0 else 'more'}" if s.cost else ""
+    money = f"{money(abs(s.cost), currency, whole=True)} {'less' if s.cost < 0 else 'more'}" if s.cost else ""
     reach = "" if abs(s.reach) < 1 else f"{'easier' if s.reach < 0 else 'harder'} to reach"
     room = "" if abs(s.room) < 0.01 else f"{abs(s.room):.0%} {'more' if s.room > 0 else 'less'} room left"
     change = ", ".join(x for x in (money, room, reach) if x) or "nothing to speak of"
@@ -64,7 +65,7 @@ def sensitivity_in_words(s: Sensitivity, units: Units, currency: str, catalogue:
         "more": f"{s.amount:.0f} more {s.subject}: {change if s.fits else 'they no longer all fit'}.",
         "stool": f"A step stool at hand: {change}.",
         "wider": f"{with_unit(s.amount, units)} more width if the skirting goes: {change}.",
-        "budget": f"Another {s.amount:.0f} {currency} would buy {names}: {change}.",
+        "budget": f"Another {money(s.amount, currency, whole=True)} would buy {names}: {change}.",
         "cheaper": f"The next cheaper step, {names}: {change}.",
     }[s.kind]
 

@@ -22,6 +22,8 @@ from pinakotheke.core.survey import envelopes, with_stacks
 from pinakotheke.core.systems import HOLDERS, Catalogue, Finish, Part
 from pinakotheke.core.units import Units, with_unit, with_units
 from pinakotheke.core.words import (
+    figures,
+    money,
     blocked_in_words,
     family_names,
     free_in_words,
@@ -67,6 +69,7 @@ class PointView(Schema):
     room: float
     reach: float
     name: str
+    """Cost and family in words."""
 
 
 class CardVersion(Schema):
@@ -262,13 +265,13 @@ class Scene:
                sums: Ledger | None = None) -> LedgerView:  # fmt: skip
         """The ledger in words; `sums` where they are reckoned."""
         sums = sums or ledger(self.things, self.rules, design)
-        took = hours(design) if design else None
+        took, currency = hours(design) if design else None, self.household.currency
         return LedgerView(
             design=row.pk if row else None, design_title=design.title if design else "",
             lines=ledger_lines(sums, self.units), unplaced=sums.unplaced,
-            cost=None if cost is None else f"{cost:.2f}",
-            budget=None if self.rules.budget is None else f"{self.rules.budget:.2f}",
-            currency=self.household.currency, hours=took.hours if took else None,
+            cost=None if cost is None else figures(cost, currency),
+            budget=None if self.rules.budget is None else figures(self.rules.budget, currency),
+            currency=currency, hours=took.hours if took else None,
             hours_why=slip_view(took.why, self.units) if took else None,
             findings=finding_views(self.findings(design), self.units),
         )  # fmt: skip
@@ -375,7 +378,7 @@ class Scene:
         return Card(
             id=row.pk, version=row.version, key=row.key, title=design.title, reason=design.reason,
             family=families_of(design), holds=holds_in_words(sums), left=free_in_words(sums),
-            cost=f"{bill(design).total:.2f}", hours=hours(design).hours, worst=worst[0] if worst else None,
+            cost=figures(bill(design).total, self.household.currency), hours=hours(design).hours, worst=worst[0] if worst else None,
             stops=sum(f.severity == "stop" for f in findings), edits=len(history.done), kept=row.kept,
             elevation=self.elevation(design, DrawingOptions(dimensions=False)),
         )  # fmt: skip
@@ -387,7 +390,7 @@ class Scene:
         return SolveView(
             id=solve.pk, status=solve.status, progress=solve.progress, message=solve.message, problem=solve.problem,
             blocked=self._blocked(solve.blocked),
-            points=[_point(n, p, self.catalogue) for n, p in enumerate(solve.frontier)],
+            points=[_point(n, p, self.catalogue, self.household.currency) for n, p in enumerate(solve.frontier)],
             told=[sensitivity_in_words(s, self.units, self.household.currency, self.catalogue) for s in told],
             weights=Weights.model_validate(wishes["weights"]) if wishes.get("weights") else None,
             finish=Finish.model_validate(wishes.get("finish") or {"doors": self.rules.doors}),
@@ -412,9 +415,10 @@ class Scene:
         )  # fmt: skip
 
 
-def _point(n: int, raw: dict[str, Any], catalogue: Catalogue) -> PointView:
+def _point(n: int, raw: dict[str, Any], catalogue: Catalogue, currency: str) -> PointView:
     return PointView(index=n, cost=float(raw["cost"]), room=raw["room"], reach=raw["reach"],
-                     name=f"{raw['bays']} bays of {family_names(raw['families'], catalogue, ' and ')}")  # fmt: skip
+                     name=f"{money(float(raw['cost']), currency, whole=True)}, {raw['room']:.0%} room, reach "
+                     f"{raw['reach']:.0f}: {raw['bays']} bays of {family_names(raw['families'], catalogue, ' and ')}")  # fmt: skip
 
 
 def families_of(design: Design) -> str:

@@ -4,6 +4,7 @@ from django.http import HttpResponse
 from ninja import Router, Schema
 
 from pinakotheke.core.materials import Bill, bill, bill_csv
+from pinakotheke.core.words import figures
 from pinakotheke.core.units import Units, format_length
 
 from .. import rows
@@ -42,10 +43,10 @@ def bill_view(the_bill: Bill, units: Units, currency: str) -> BillView:
         sizes = [format_length(mm, units) for mm in (line.width, line.depth, line.height) if mm]
         lines.append(
             BillLineView(item=line.item, name=line.name, size=" × ".join(sizes), needed=line.needed,
-                         bought=line.bought, unit=line.unit, each=f"{line.each:.2f}", total=f"{line.total:.2f}",
+                         bought=line.bought, unit=line.unit, each=figures(line.each, currency), total=figures(line.total, currency),
                          parts=list(line.parts))
         )  # fmt: skip
-    return BillView(lines=lines, total=f"{the_bill.total:.2f}", currency=currency)
+    return BillView(lines=lines, total=figures(the_bill.total, currency), currency=currency)
 
 
 @router.get("/designs/{design_id}/bill.csv", operation_id="materials_bill_csv")

@@ -8,6 +8,7 @@ import type { StageProps } from '../shell/StageProps'
 import { Field } from '../shell/Field'
 import { TakeOut } from '../shell/TakeOut'
 import { Catalogue } from '../systems/Catalogue'
+import { QuickPeople } from './QuickPeople'
 import { stature } from './stature'
 import { useHouseChange, type HouseChange } from './useHouseChange'
 import { Work } from './Work'
@@ -58,7 +59,12 @@ function People({ house, change }: PanelProps) {
   return (
     <div className="panel across">
       <h2>Who lives here</h2>
-      <p className="quiet small">Stature and posture decide how high things may hang.</p>
+      <p className="quiet small">
+        Stature and posture decide how high things may hang.
+        {house.people.length === 0 &&
+          ` Until somebody is named, a typical adult of ${usual}${house.units === 'metric' ? ' mm' : ''} is reckoned with.`}
+      </p>
+      <QuickPeople house={house} />
       <table className="table people">
         <thead>
           <tr>

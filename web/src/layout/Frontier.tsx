@@ -4,8 +4,6 @@ import { useMutation } from '@tanstack/react-query'
 import { api, body, said, type Schemas } from '../api/client'
 import { useForget } from '../api/queries'
 
-type Point = Schemas['PointView']
-
 const W = 300
 const H = 150
 const PAD = 34
@@ -78,17 +76,13 @@ export function Frontier({
               disabled={hang.isPending}
               onClick={() => hang.mutate(point.index)}
             >
-              {describe(point, currency)}
+              {point.name}
             </button>
           </li>
         ))}
       </ol>
     </figure>
   )
-}
-
-function describe(point: Point, currency: string): string {
-  return `${point.cost.toFixed(0)} ${currency}, ${(100 * point.room).toFixed(0)} % room, reach ${point.reach.toFixed(0)}: ${point.name}`
 }
 
 function scale(low: number, high: number, from: number, to: number): (value: number) => number {

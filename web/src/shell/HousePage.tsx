@@ -16,18 +16,20 @@ import {
   IconSearch,
   IconSun,
 } from '@tabler/icons-react'
-import { useMemo, useState } from 'react'
+import { useCallback, useMemo, useState } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 
 import { said, type Schemas } from '../api/client'
 import { useHouse, useSpaceLedger } from '../api/queries'
 import { BriefStage } from '../house/BriefStage'
+import { QuickPeople } from '../house/QuickPeople'
 import { SortStage } from '../inventory/SortStage'
 import { DesignStage } from '../layout/DesignStage'
 import { BuyStage } from '../materials/BuyStage'
 import { MeasureStage } from '../survey/MeasureStage'
 import { NewPractice, NewSpace } from '../survey/NewSpace'
 import { SpaceForm } from '../survey/SpaceForm'
+import { FirstWalk, useFirstWalk } from './FirstWalk'
 import { Find } from './Find'
 import { KeysHelp } from './KeysHelp'
 import { Ledger } from './Ledger'
@@ -65,7 +67,12 @@ export function HousePage() {
   const asked = house.data.spaces.find((space) => space.id === Number(spaceId))
   const space = asked ?? (spaceId === undefined ? house.data.spaces[0] : undefined)
   const at: StageId = isStage(stage) ? stage : 'survey'
-  if (!space) return <NoSpace house={house.data} />
+  if (!space)
+    return (
+      <UndoProvider>
+        <NoSpace house={house.data} />
+      </UndoProvider>
+    )
   return (
     <UndoProvider key={space.id}>
       <SpacePage house={house.data} space={space} stage={at} />
@@ -74,6 +81,7 @@ export function HousePage() {
 }
 
 function NoSpace({ house }: { house: Schemas['HouseView'] }) {
+  const walk = useFirstWalk(true)
   return (
     <div className="page">
       <Spine
@@ -89,11 +97,20 @@ function NoSpace({ house }: { house: Schemas['HouseView'] }) {
           <Link to="/houses">{house.name}</Link>
         </h1>
       </header>
+      {walk.on && <FirstWalk stage="house" onGo={null} onLeave={walk.left} />}
       <main className="room" style={{ gridTemplateRows: 'minmax(0, 1fr)' }}>
         <section className="sheet">
           <div className="empty">
             <p>One space at a time. Name the space you stand before; its drawing will hang here.</p>
             <NewSpace houseId={house.id} />
+            <section aria-label="Who lives here">
+              <p className="quiet small">
+                {house.people.length > 0
+                  ? `${house.people.map((person) => person.name).join(', ')} live here; more is said in Brief.`
+                  : 'Who lives here? Until somebody is named a typical adult is reckoned with.'}
+              </p>
+              <QuickPeople house={house} />
+            </section>
           </div>
         </section>
       </main>
@@ -117,9 +134,12 @@ function SpacePage({ house, space, stage }: SpacePageProps) {
   const design = Number(search.get('design')) || null
   const ledger = useSpaceLedger(space.id, design)
   const query = search.toString()
+  const walk = useFirstWalk(!house.is_demo)
+  const go = useCallback(
+    (to: StageId) => void navigate({ pathname: `/house/${house.id}/${space.id}/${to}`, search: query }),
+    [house.id, navigate, query, space.id],
+  )
   const keymap = useMemo(() => {
-    const go = (to: StageId) =>
-      void navigate({ pathname: `/house/${house.id}/${space.id}/${to}`, search: query })
     return {
       ...Object.fromEntries(STAGES.map((s) => [s.digit, () => go(s.id)])),
       '/': () => setDialog('find'),
@@ -128,7 +148,7 @@ function SpacePage({ house, space, stage }: SpacePageProps) {
       // The Design stage has the design's own history and takes these keys itself.
       ...(stage === 'layout' ? {} : { u: undo.undo, U: undo.redo }),
     }
-  }, [house.id, navigate, query, space.id, stage, undo])
+  }, [go, stage, undo])
   useKeys(keymap)
   const choose = (id: number) => setSearch({ design: String(id) }, { replace: true })
   // The ledger says which design it speaks of: the one asked for may be gone since.
@@ -164,6 +184,7 @@ function SpacePage({ house, space, stage }: SpacePageProps) {
               <Menu.Item onClick={() => setDialog('space')}>Rename or take away…</Menu.Item>
               <Menu.Item onClick={() => setDialog('new')}>Add a space…</Menu.Item>
               <Menu.Item onClick={() => setDialog('practice')}>Practise measuring…</Menu.Item>
+              <Menu.Item onClick={walk.begin}>Walk through the stages</Menu.Item>
               <Menu.Item component="a" href={`/api/households/${house.id}/house-file`} download>
                 Save the house file
               </Menu.Item>
@@ -176,6 +197,7 @@ function SpacePage({ house, space, stage }: SpacePageProps) {
           undo={stage === 'layout' ? null : undo}
         />
       </header>
+      {walk.on && <FirstWalk stage={stage} onGo={go} onLeave={walk.left} />}
       <StageRoom
         house={house}
         space={space}

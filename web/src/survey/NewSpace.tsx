@@ -1,10 +1,11 @@
-import { Button, NativeSelect, SegmentedControl, TextInput } from '@mantine/core'
+import { Button, SegmentedControl, TextInput } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 
 import { api, body, said, type Schemas } from '../api/client'
 import { keys, useMeasureVocabulary } from '../api/queries'
+import { KindPicture } from './KindPicture'
 
 interface Props {
   houseId: number
@@ -54,17 +55,25 @@ export function NewSpace(props: Props) {
         error={add.isError ? said(add.error) : undefined}
         onChange={(event) => setName(event.currentTarget.value)}
       />
-      <NativeSelect
-        label="Kind of space"
-        value={kind}
-        data={kinds.length > 0 ? kinds.map((row) => row.kind) : [kind]}
-        description={kinds.find((row) => row.kind === kind)?.about}
-        inputWrapperOrder={['label', 'input', 'description', 'error']}
-        onChange={(event) => {
-          const chosen = kinds.find((row) => row.kind === event.currentTarget.value)
-          if (chosen) setKind(chosen.kind)
-        }}
-      />
+      <fieldset className="kinds">
+        <legend>Kind of space</legend>
+        <div className="kind-cards">
+          {kinds.map((row) => (
+            <label key={row.kind} className="kind-card">
+              <input
+                type="radio"
+                name="kind"
+                value={row.kind}
+                checked={row.kind === kind}
+                onChange={() => setKind(row.kind)}
+              />
+              <KindPicture kind={row.kind} />
+              <span>{row.kind}</span>
+            </label>
+          ))}
+        </div>
+        <p className="quiet small">{kinds.find((row) => row.kind === kind)?.about}</p>
+      </fieldset>
       <Button type="submit" disabled={!name.trim()} loading={add.isPending}>
         Add space
       </Button>

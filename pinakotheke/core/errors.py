@@ -7,9 +7,12 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from .saying import say
+from .saying import in_inches, say, sizes_in_inches
 from .tables import load
 from .units import Units
+
+MEASURED = frozenset({"call", "obstacle", "size"})
+"""Topics whose examples are readings: every bare number in them is a length."""
 
 
 class PinakothekeError(Exception):
@@ -39,7 +42,13 @@ class Refusal(PinakothekeError, ValueError):
 
     def mend_in(self, units: Units) -> str:
         """What would put it right; empty where nothing does."""
-        return say(self.words().get("mend", ""), self.facts, units)
+        return self._example(say(self.words().get("mend", ""), self.facts, units), units)
+
+    def _example(self, mend: str, units: Units) -> str:
+        """Examples of the table are in millimetres; an inch household is shown inches."""
+        if units == "metric":
+            return mend
+        return in_inches(mend) if self.code.partition(".")[0] in MEASURED else sizes_in_inches(mend)
 
     def said_in(self, units: Units) -> str:
         """All of it: what was typed, what is wrong, what would put it right."""

@@ -13,6 +13,7 @@ A field of a sentence is `{name}` or `{name:form}`:
     +over|under        the first for a number above 0, else the second
 """
 
+import re
 import string
 from collections.abc import Callable, Iterable, Mapping
 from typing import Any
@@ -48,6 +49,32 @@ def lengths_in_words(lengths: Iterable[float], units: Units) -> str:
     """Several lengths in a row: `400, 600 mm`, or each with its inch mark."""
     words = ", ".join(format_length(mm, units) for mm in lengths)
     return f"{words} mm" if units == "metric" else words
+
+
+_BARE = re.compile(r"(?<![\w./'\"])(\d+)(?![\w/:.]|\s*[/\"'])")
+_SIZE = re.compile(r"\d+ x \d+ x \d+")
+
+
+def in_inches(example: str) -> str:
+    """An example whose bare numbers are millimetres, as an inch household would write it: in whole feet and their parts
+    where it is one of those, else to the nearest 1/8.
+
+    >>> in_inches("studs 112 then every 600"), in_inches("level 2: width 780"), in_inches("plumb left 4")
+    ('studs 4 3/8 then every 24', 'level 2: width 30 3/4', 'plumb left 1/8')
+    """
+    return _BARE.sub(lambda found: _inches(int(found[1])), example)
+
+
+def sizes_in_inches(text: str) -> str:
+    """The same for sizes alone: other numbers of the text are no lengths."""
+    return _SIZE.sub(lambda found: in_inches(found[0]), text)
+
+
+def _inches(mm: int) -> str:
+    if mm and mm % 300 == 0:
+        return str(mm // 25)
+    eighths = round(mm / float(MM_PER_INCH) * 8)
+    return format_length(eighths * float(MM_PER_INCH) / 8, "imperial", mark=False)
 
 
 class _Say(string.Formatter):

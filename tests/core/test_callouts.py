@@ -3,6 +3,7 @@
 from pathlib import Path
 from unittest import TestCase
 
+from pinakotheke.core.saying import in_inches
 from pinakotheke.core.survey import Survey, examples_for, hear
 from pinakotheke.core.survey.callout import GRAMMAR
 from pinakotheke.core.survey.models import SPACE_KINDS
@@ -156,6 +157,24 @@ class TaughtTests(TestCase):
                 self.assertEqual(heard.misheard, (), (kind, line))
                 shown += 1
         self.assertGreater(shown, 100)
+
+    def test_an_inch_household_is_shown_inches_that_mean_as_much(self) -> None:
+        for kind in SPACE_KINDS:
+            survey = Survey(kind=kind)
+            for metric, inches in zip(examples_for(survey), examples_for(survey, "imperial"), strict=True):
+                if " not " in metric:
+                    continue
+                (one,), (other,) = (
+                    hear(line, survey_of(kind, "width 1864"), units).understood[:1]
+                    for line, units in ((metric, "metric"), (inches, "imperial"))
+                )
+                for a, b in zip(one.readings, other.readings, strict=False):
+                    self.assertAlmostEqual(a.value, b.value, delta=max(6, 0.02 * a.value), msg=(metric, inches))
+        self.assertEqual(in_inches("width 1846 1849 1843"), "width 72 5/8 72 3/4 72 1/2")
+
+    def test_a_mend_shows_the_household_s_units(self) -> None:
+        (misheard,) = hear("width", Survey(), "imperial").misheard
+        self.assertNotRegex(misheard.mend, r"\d{3}")
 
     def test_the_documented_grammar_is_the_code_s_own(self) -> None:
         self.assertIn(GRAMMAR, (DOCS / "call-outs.md").read_text("utf-8"))

@@ -33,6 +33,7 @@ understood is said, with the mend, and the rest of the line is still heard.
 import re
 
 from ..errors import Refusal, told
+from ..saying import in_inches
 from ..units import Units
 from . import vocabulary as sizes
 from . import vocabulary_facts as facts
@@ -42,6 +43,7 @@ from .models import Survey
 
 GRAMMAR = (__doc__ or "").strip()
 """The grammar as people read it: in the application, and in `docs/call-outs.md`."""
+GRAMMAR_IN_INCHES = in_inches(GRAMMAR)
 
 EXAMPLES = (
     "width 1846 1849 1843", "low back width 1846 not 1864", "height 2412 2408 2415", "depth 612 618",
@@ -66,12 +68,11 @@ _MORE: dict[str, tuple[str, ...]] = {
 }  # fmt: skip
 
 
-def examples_for(survey: Survey) -> tuple[str, ...]:
-    """What may be said in this kind of space, its own words first."""
-    if not survey.main.at_wall:
-        plain = ("width 412 413 411 not 421", "height 96 95", "depth 480 478")
-        return (*_MORE.get(survey.kind, ()), plain[1], plain[2])
-    return (*_MORE.get(survey.kind, ()), *EXAMPLES)
+def examples_for(survey: Survey, units: Units = "metric") -> tuple[str, ...]:
+    """What may be said in this kind of space, its own words first, in the household's units."""
+    inside = ("height 96 95", "depth 480 478")
+    found = (*_MORE.get(survey.kind, ()), *(EXAMPLES if survey.main.at_wall else inside))
+    return found if units == "metric" else tuple(in_inches(line) for line in found)
 
 
 READERS: tuple[tuple[frozenset[str], Reader], ...] = tuple(

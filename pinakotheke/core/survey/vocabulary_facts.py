@@ -13,6 +13,8 @@ from .sections import section_kinds
 _BY = r"[x×]"
 OBSTACLES = frozenset(w for kind in OBSTACLE_KINDS for w in kind.split() if kind not in ("door", "skirting"))
 """Words that name an obstacle; a door says it by its place."""
+HOLES = (5.0, 200.0)
+"""Least and most that the holes of a movable shelf are apart, mm."""
 
 
 def obstacle_kind(text: str) -> str | None:
@@ -149,8 +151,8 @@ def shelf(ear: Ear, clause: Clause) -> CallOut:
         movable = "movable" in clause.words
         after = re.split(r"\bevery\b", clause.text)[1:]
         holes = ear.lengths(clause, after[0])[0].mm if movable and after else None
-        if holes is not None and not 5 <= holes <= 200:
-            raise CallOutError("call.holes-apart", clause.said)
+        if holes is not None and not HOLES[0] <= holes <= HOLES[1]:
+            raise CallOutError("call.holes-apart", clause.said, least=HOLES[0], most=HOLES[1])
         echo = f"{section.label}: {'movable on its pins' if movable else 'fixed'}"
         echo += f", holes every {with_unit(holes, ear.units)}" if holes else ""
         return CallOut(said=clause.said, echo=echo, sections=_with(ear, clause, movable=movable, holes=holes))

@@ -55,10 +55,10 @@ def outcome_in_words(design: Design, units: Units) -> str:
 
 def sensitivity_in_words(s: Sensitivity, units: Units, currency: str, catalogue: Catalogue) -> str:
     """What one more or one less would change, in a sentence."""
-    money = f"{money(abs(s.cost), currency, whole=True)} {'less' if s.cost < 0 else 'more'}" if s.cost else ""
+    price = f"{money(abs(s.cost), currency, whole=True)} {'less' if s.cost < 0 else 'more'}" if s.cost else ""
     reach = "" if abs(s.reach) < 1 else f"{'easier' if s.reach < 0 else 'harder'} to reach"
     room = "" if abs(s.room) < 0.01 else f"{abs(s.room):.0%} {'more' if s.room > 0 else 'less'} room left"
-    change = ", ".join(x for x in (money, room, reach) if x) or "nothing to speak of"
+    change = ", ".join(x for x in (price, room, reach) if x) or "nothing to speak of"
     names = family_names(s.subject.split(", "), catalogue, " and ")
     return {
         "fewer": f"{s.amount:.0f} fewer {s.subject}: {change}.",

@@ -22,13 +22,13 @@ from pinakotheke.core.survey import envelopes, with_stacks
 from pinakotheke.core.systems import HOLDERS, Catalogue, Finish, Part
 from pinakotheke.core.units import Units, with_unit, with_units
 from pinakotheke.core.words import (
-    figures,
-    money,
     blocked_in_words,
     family_names,
+    figures,
     free_in_words,
     holds_in_words,
     method_in_words,
+    money,
     outcome_in_words,
     relaxation_in_words,
     sensitivity_in_words,
@@ -378,7 +378,8 @@ class Scene:
         return Card(
             id=row.pk, version=row.version, key=row.key, title=design.title, reason=design.reason,
             family=families_of(design), holds=holds_in_words(sums), left=free_in_words(sums),
-            cost=figures(bill(design).total, self.household.currency), hours=hours(design).hours, worst=worst[0] if worst else None,
+            cost=figures(bill(design).total, self.household.currency), hours=hours(design).hours,
+            worst=worst[0] if worst else None,
             stops=sum(f.severity == "stop" for f in findings), edits=len(history.done), kept=row.kept,
             elevation=self.elevation(design, DrawingOptions(dimensions=False)),
         )  # fmt: skip
@@ -416,9 +417,10 @@ class Scene:
 
 
 def _point(n: int, raw: dict[str, Any], catalogue: Catalogue, currency: str) -> PointView:
-    return PointView(index=n, cost=float(raw["cost"]), room=raw["room"], reach=raw["reach"],
-                     name=f"{money(float(raw['cost']), currency, whole=True)}, {raw['room']:.0%} room, reach "
-                     f"{raw['reach']:.0f}: {raw['bays']} bays of {family_names(raw['families'], catalogue, ' and ')}")  # fmt: skip
+    cost, families = float(raw["cost"]), family_names(raw["families"], catalogue, " and ")
+    said = f"{money(cost, currency, whole=True)}, {raw['room']:.0%} room, reach {raw['reach']:.0f}"
+    return PointView(index=n, cost=cost, room=raw["room"], reach=raw["reach"],
+                     name=f"{said}: {raw['bays']} bays of {families}")  # fmt: skip
 
 
 def families_of(design: Design) -> str:

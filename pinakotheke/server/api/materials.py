@@ -4,8 +4,8 @@ from django.http import HttpResponse
 from ninja import Router, Schema
 
 from pinakotheke.core.materials import Bill, bill, bill_csv
-from pinakotheke.core.words import figures
 from pinakotheke.core.units import Units, format_length
+from pinakotheke.core.words import figures
 
 from .. import rows
 from ..actions.base import own_design
@@ -43,8 +43,8 @@ def bill_view(the_bill: Bill, units: Units, currency: str) -> BillView:
         sizes = [format_length(mm, units) for mm in (line.width, line.depth, line.height) if mm]
         lines.append(
             BillLineView(item=line.item, name=line.name, size=" × ".join(sizes), needed=line.needed,
-                         bought=line.bought, unit=line.unit, each=figures(line.each, currency), total=figures(line.total, currency),
-                         parts=list(line.parts))
+                         bought=line.bought, unit=line.unit, each=figures(line.each, currency),
+                         total=figures(line.total, currency), parts=list(line.parts))
         )  # fmt: skip
     return BillView(lines=lines, total=figures(the_bill.total, currency), currency=currency)
 

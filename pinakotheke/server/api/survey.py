@@ -7,7 +7,7 @@ from pydantic import Field, StringConstraints, ValidationError, ValidatorFunctio
 
 from pinakotheke.core.base import AtMost
 from pinakotheke.core.survey import Heard, SpaceKind, Survey
-from pinakotheke.core.survey.callout import GRAMMAR
+from pinakotheke.core.survey.callout import GRAMMAR, GRAMMAR_IN_INCHES
 from pinakotheke.core.survey.models import OBSTACLE_KINDS, ObstacleKind
 from pinakotheke.core.survey.slots import SlotRef
 
@@ -146,6 +146,7 @@ class MeasureVocabulary(Schema):
     spaces: list[SpaceKindView]
     obstacles: list[str]
     grammar: str
+    grammar_in_inches: str
 
 
 class HeardAndSpace(Schema):
@@ -226,7 +227,8 @@ def arrive(request: MemberRequest, space_id: PathId, data: Messages) -> ArrivedA
 @router.get("/measure", response=MeasureVocabulary, operation_id="survey_vocabulary")
 def vocabulary(request: MemberRequest) -> MeasureVocabulary:
     """What may be measured, and how it is said."""
-    return MeasureVocabulary(spaces=kind_views(), obstacles=list(OBSTACLE_KINDS), grammar=GRAMMAR)
+    return MeasureVocabulary(spaces=kind_views(), obstacles=list(OBSTACLE_KINDS), grammar=GRAMMAR,
+                             grammar_in_inches=GRAMMAR_IN_INCHES)  # fmt: skip
 
 
 @router.delete("/spaces/{space_id}/readings/{key}", response=SpaceView, operation_id="survey_remove_reading")

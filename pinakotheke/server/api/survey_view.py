@@ -205,7 +205,7 @@ def view(row: models.Space) -> SpaceView:
         doubts=[doubt_in_words(d, units) for d in doubts(survey)], field_sheet=_numbered(survey, units),
         practice=_practice(row), photos=[photo_view(p) for p in row.photos.select_related("thing").order_by("pk")],
         findings=finding_views(check_survey(survey, found), units) if here else [],
-        examples=list(examples_for(survey)),
+        examples=list(examples_for(survey, units)),
     )  # fmt: skip
 
 

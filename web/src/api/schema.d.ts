@@ -3264,6 +3264,8 @@ export interface components {
             obstacles: string[];
             /** Grammar */
             grammar: string;
+            /** Grammar In Inches */
+            grammar_in_inches: string;
         };
         /**
          * SpaceKindView

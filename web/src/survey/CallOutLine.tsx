@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
 import { api, body, said, type Schemas } from '../api/client'
+import { inUnits, type Units } from '../shell/units'
 import { useDraft } from '../shell/useDraft'
 import { useMeasureVocabulary } from '../api/queries'
 import type { SurveyChange } from './useSurveyChange'
@@ -81,7 +82,7 @@ export function CallOutLine({
       </div>
       <div className="echo" id="heard" aria-live="polite">
         {error && <p className="misheard">{error}</p>}
-        {!echo && !error && <Examples examples={space.examples} onPick={setLine} />}
+        {!echo && !error && <Examples examples={space.examples} units={space.units} onPick={setLine} />}
         {echo?.understood.map((clause, n) => (
           <p key={n} className="heard">
             ✓ {clause.echo}
@@ -98,7 +99,7 @@ export function CallOutLine({
 }
 
 /** Everything that may be said, as the core reads it. */
-function Grammar() {
+function Grammar({ units }: { units: Units }) {
   const [opened, setOpened] = useState(false)
   const vocabulary = useMeasureVocabulary()
   return (
@@ -108,14 +109,22 @@ function Grammar() {
       </Button>
       <Modal opened={opened} onClose={() => setOpened(false)} title="The call-out line" size="xl">
         <pre className="grammar" tabIndex={0}>
-          {vocabulary.data?.grammar}
+          {vocabulary.data && inUnits(units, vocabulary.data.grammar, vocabulary.data.grammar_in_inches)}
         </pre>
       </Modal>
     </>
   )
 }
 
-function Examples({ examples, onPick }: { examples: readonly string[]; onPick: (line: string) => void }) {
+function Examples({
+  examples,
+  units,
+  onPick,
+}: {
+  examples: readonly string[]
+  units: Units
+  onPick: (line: string) => void
+}) {
   return (
     <details>
       <summary>How it is said</summary>
@@ -131,7 +140,7 @@ function Examples({ examples, onPick }: { examples: readonly string[]; onPick: (
           </li>
         ))}
       </ul>
-      <Grammar />
+      <Grammar units={units} />
     </details>
   )
 }

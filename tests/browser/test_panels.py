@@ -16,6 +16,7 @@ from .panels import faults, unlabelled_selects
 
 STAGES = ("house", "survey", "inventory", "layout", "materials")
 METRIC = re.compile(r"\b\d[\d\s.,]*\s?(mm|cm|m|m²|ml|l|litres?|liters?|kg|g)\b|\blit(re|er)s?\b", re.IGNORECASE)
+INCHES = re.compile(r"\d\s?[\"″]|\d\s?'\s?\d|\b(?<!feet and )(inch|inches|ft|lb|lbs|cu ft|qt)\b", re.IGNORECASE)
 FLOATING = ":is(.mantine-Modal-content, .mantine-Menu-dropdown, .mantine-Popover-dropdown):visible"
 
 
@@ -147,6 +148,16 @@ class Panels(BrowserTestCase):
                   (page.locator(".ledger .why"), "why in the ledger"))  # fmt: skip
 
     def test_no_stage_speaks_millimetres_to_a_household_of_inches(self) -> None:
+        self.assertEqual(self.spoken(METRIC), {})
+
+    def test_no_stage_speaks_inches_to_a_household_of_millimetres(self) -> None:
+        models.Household.objects.filter(pk=self.space.household_id).update(units="metric")
+        self.page.reload()
+        self.assertEqual(self.spoken(INCHES), {})
+
+    def spoken(self, units: re.Pattern[str]) -> dict[str, set[str]]:
+        """What of some units any stage says, shows in a field or tells a reader of the screen."""
+        found: dict[str, set[str]] = {}
         for stage in STAGES:
             page = self.enter(stage)
             page.wait_for_load_state("networkidle")
@@ -158,8 +169,10 @@ class Panels(BrowserTestCase):
                 "[...document.querySelectorAll('[title], [aria-label]')]"
                 ".map((el) => `${el.title} ${el.getAttribute('aria-label')}`).join(' ')"
             )
-            found = {match.group(0) for match in METRIC.finditer(words)}
-            self.assertEqual(found, set(), stage)
+            said = {match.group(0) for match in units.finditer(words)}
+            if said:
+                found[stage] = said
+        return found
 
 
 class DeskPanels(Panels):

@@ -129,7 +129,8 @@ function Examples({
     <details>
       <summary>How it is said</summary>
       <p className="quiet">
-        Several in one breath are parted by a semicolon. Units are optional: 70 3/4, 1797, 179.7 cm.
+        Several in one breath are parted by a semicolon. Units are optional:{' '}
+        {inUnits(units, '1797, 179.7 cm', `70 3/4, 5' 10 3/4"`)}.
       </p>
       <ul className="examples">
         {examples.map((example) => (

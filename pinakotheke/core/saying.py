@@ -16,6 +16,7 @@ A field of a sentence is `{name}` or `{name:form}`:
 import re
 import string
 from collections.abc import Callable, Iterable, Mapping
+from itertools import pairwise
 from typing import Any
 
 from .units import MM_PER_INCH, Units, format_length, format_mass, format_volume, with_unit
@@ -52,6 +53,7 @@ def lengths_in_words(lengths: Iterable[float], units: Units) -> str:
 
 
 _BARE = re.compile(r"(?<![\w./'\"])(\d+)(?![\w/:.]|\s*[/\"'])")
+_RUN = re.compile(rf"{_BARE.pattern}(?: {_BARE.pattern})*")
 _SIZE = re.compile(r"\d+ x \d+ x \d+")
 
 
@@ -61,13 +63,23 @@ def in_inches(example: str) -> str:
 
     >>> in_inches("studs 112 then every 600"), in_inches("level 2: width 780"), in_inches("plumb left 4")
     ('studs 4 3/8 then every 24', 'level 2: width 30 3/4', 'plumb left 1/8')
+    >>> in_inches("floor 0 4 9 17")
+    'floor 0, 1/8, 3/8, 5/8'
     """
-    return _BARE.sub(lambda found: _inches(int(found[1])), example)
+    return _RUN.sub(_row_in_inches, example)
 
 
 def sizes_in_inches(text: str) -> str:
     """The same for sizes alone: other numbers of the text are no lengths."""
     return _SIZE.sub(lambda found: in_inches(found[0]), text)
+
+
+def _row_in_inches(found: re.Match[str]) -> str:
+    """Numbers in a row; commas part them where a fraction would be read as that of the number before."""
+    inches = [_inches(int(mm)) for mm in found[0].split()]
+    unclear = any(" " not in one and "/" not in one and other[0] in "1357" and "/" in other.partition(" ")[0]
+                  for one, other in pairwise(inches))  # fmt: skip
+    return (", " if unclear else " ").join(inches)
 
 
 def _inches(mm: int) -> str:

@@ -1,9 +1,9 @@
 """The quick-add line of Sort, as people speak: `14 shirts, hers, daily`, `2 coats and 3 hats`, `1.2 m of books`.
 
-First how many of what; then, parted by commas, in any order: how often, whose, a decision, a way of storing, a size such as
-`300 x 200 x 150` (which may also follow the name), and a word for what it is for, such as *Christmas*, which keeps its pieces
-together as a word in brackets does, `2 shirts (work)`. No thing is refused: what is nearly known is taken as a guess, what is not
-known gets the size that such things have, and both are marked.
+First how many of what; then, parted by commas, in any order: how often, whose, a decision, a way of storing, a size such
+as `300 x 200 x 150` (which may also follow the name), and a word for what it is for, such as *Christmas*, which keeps its
+pieces together as a word in brackets does, `2 shirts (work)`. No thing is refused: what is nearly known is taken as a
+guess, what is not known gets the size that such things have, and both are marked.
 """
 
 import re

@@ -8,6 +8,7 @@ from typing import Any
 from django.utils import timezone
 
 from pinakotheke.core.errors import Cancelled
+from pinakotheke.core.systems.supplier import money
 from pinakotheke.server import jobs, models
 from pinakotheke.server.actions import layout as actions
 
@@ -30,7 +31,7 @@ class SearchTests(ServerTestCase):
         self.assertIn("carcase", [f["id"] for f in gallery["families"]])
         for card in gallery["designs"]:
             self.assertEqual((card["holds"], card["stops"]), ("27 of 27 pieces", 0))
-            self.assertTrue(card["reason"] and float(card["cost"]) > 0)
+            self.assertTrue(card["reason"] and money(card["cost"]) > 0)
 
     def test_refused_while_the_survey_gives_no_space(self) -> None:
         space = self.closet("height 2400", THINGS)
@@ -232,7 +233,7 @@ class SearchTests(ServerTestCase):
         solve = self.ada.get(f"/spaces/{space}/designs").body["solve"]
         card = self.ada.post(f"/solves/{solve['id']}/hang/0")
         self.assertEqual((card.status_code, card.body["kept"]), (201, True))
-        self.assertAlmostEqual(float(card.body["cost"]), solve["points"][0]["cost"], delta=60)
+        self.assertAlmostEqual(money(card.body["cost"]), solve["points"][0]["cost"], delta=60)
         part = next(p for p in self.ada.get(f"/designs/{card.body['id']}").body["bays"])
         mirrored = {"version": 1, "command": {"do": "mirror", "bay": part["index"]}}
         self.assertEqual(self.ada.post(f"/designs/{card.body['id']}/edits", mirrored).status_code, 200)
@@ -277,7 +278,7 @@ class EditTests(ServerTestCase):
         self.assertEqual((after["version"], after["edits"], after["can_undo"]), (self.version + 1, 1, True))
         self.assertGreater(after["ledger"]["unplaced"], 0)
         self.assertIn("fit.unplaced", [f["code"] for f in after["ledger"]["findings"]])
-        self.assertLess(float(after["bill"]["total"]), float(before["bill"]["total"]))
+        self.assertLess(money(after["bill"]["total"]), money(before["bill"]["total"]))
         self.assertEqual(len(after["unplaced"]), len(part["holds"]))
         undone = self.ada.post(f"{self.path}/undo", {"version": self.version + 1}).body
         for field in ("elevation", "plan", "parts", "unplaced", "bill"):

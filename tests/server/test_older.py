@@ -13,6 +13,7 @@ from tempfile import TemporaryDirectory
 from django.conf import settings
 
 from pinakotheke.core.housefile import load_house
+from pinakotheke.core.systems.supplier import money
 
 from .base import ServerTestCase
 
@@ -42,7 +43,7 @@ class OlderTests(ServerTestCase):
             self.assertIn("0006_house_import", manage(var, "migrate"))
             edited, plain = (line.split() for line in manage(var, "shell", "-v", "0", "-c", OPENED).splitlines())
         self.assertEqual((edited[:2], plain[:2]), (["roomiest-edited-1", "4"], ["roomiest", "0"]))
-        self.assertTrue(all(int(row[2]) > 5 and float(row[3]) > 0 for row in (edited, plain)), (edited, plain))
+        self.assertTrue(all(int(row[2]) > 5 and money(row[3]) > 0 for row in (edited, plain)), (edited, plain))
 
     def test_a_house_file_loads_whole(self) -> None:
         sample = (SAMPLES / "at_0005.house.json").read_bytes()

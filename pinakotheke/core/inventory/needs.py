@@ -126,9 +126,31 @@ def need(thing: Thing, way: Way, rules: HouseRules, count: int | None = None, tu
     )
 
 
+STACKED = frozenset({"boxes", "garage", "seasonal", "toys", "craft", "keepsakes"})
+"""Groups of kinds whose boxes carry each other: lidded, alike."""
+LIGHT_BOX_KG = 8.0
+"""A box no heavier stands on another; common practice."""
+DEEP = frozenset({"pantry", "cleaning", "bath", "medicine", "paper", "pets", "wrap"})
+"""Groups of kinds that are alike piece by piece: the front one serves for those behind it."""
+
+
 def layers(thing: Thing, rules: HouseRules) -> int:
-    """How many boxes of a thing may stand on each other: two, where a dense house seldom asks for it."""
-    return 2 if rules.access == "dense" and thing.frequency in ("seasonal", "rarely") else 1
+    """How many boxes of a thing may stand on each other: two, where they are light and asked for monthly or less, or a
+    dense house seldom asks for them.
+    """
+    if rules.access == "dense" and thing.frequency in ("seasonal", "rarely"):
+        return 2
+    alike = thing.row.group in STACKED and not thing.row.single and thing.piece_mass <= LIGHT_BOX_KG
+    return 2 if alike and thing.frequency in ("monthly", "seasonal", "rarely") else 1
+
+
+def rows_deep(thing: Thing, way: Way, depth: float, room: float) -> int:
+    """How many rows of a thing, each so deep, stand one behind the other in a depth: of what is alike, as many as go in;
+    of all else one. Books and folders, clothes and shoes never stand in two rows.
+    """
+    if way not in ("shelf", "box") or thing.row.group not in DEEP or thing.row.upright:
+        return 1
+    return max(1, int(room // depth))
 
 
 def drawer_inside(height: float) -> float:

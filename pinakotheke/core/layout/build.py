@@ -70,11 +70,11 @@ class _Builder:
         bay, every = self.bay, SPARE_EVERY // self.bay.pitch * self.bay.pitch
         if roofed:
             z += every
-        while bay.z1 - z >= SPARE_LEAST:
+        while bay.z1 - z >= SPARE_LEAST and (not bay.highest or z <= bay.highest):
             for closed in bay.blocked:
                 if z < closed.high and closed.low < z + SPARE_LEAST:
                     z = bay.z0 - (bay.z0 - closed.high) // bay.pitch * bay.pitch
-            if bay.z1 - z < SPARE_LEAST:
+            if bay.z1 - z < SPARE_LEAST or (bay.highest and z > bay.highest):
                 return
             self._part("shelf", z)
             z += every

@@ -13,6 +13,7 @@ from ..survey import Envelope
 from ..survey.corners import hidden
 from ..survey.models import Section
 from ..systems import Bay, Family, Finish, Part, Row, Shape
+from ..systems.rows import bays_of
 from ..systems.standing import SEEN, comes_out
 from .models import Standing
 from .run import front, mask_of, rows, rows_between
@@ -101,8 +102,7 @@ def stand(fills: tuple[Fill, ...], envelopes: Mapping[str, Envelope], blind: Map
     for fill in fills:
         for family, row in fill.rows:
             first = len(bays)
-            for plain in family.bays(envelopes[fill.section], row):
-                bay = family.finished(plain, finish)
+            for bay in bays_of(family, row, envelopes[fill.section], fill.rows, finish):
                 behind = hidden(blind.get(fill.section, []), bay.x, bay.x + bay.w)
                 bays.append(bay.model_copy(update={
                     "index": len(bays), "section": fill.section, "blind": behind, "foot": feet.get(fill.section, 0),

@@ -12,7 +12,7 @@ from ..inventory import Thing
 from ..inventory.containers import boxes_for, stacked
 from ..inventory.needs import need, posed
 from ..systems import HANGING, Bay, DrawerFloor, OnPart, Part
-from .fits import ask
+from .fits import ask, rows_in
 from .models import Assignment, Design
 
 
@@ -130,11 +130,14 @@ def _pieces(rules: HouseRules, part: Part, bay: Bay, thing: Thing, a: Assignment
         )
         return
     stacks = -(-a.count // n.per_stack)
+    rows = rows_in(thing, a.way, part.role, design.family_of(part), bay, n.depth)
+    across = -(-stacks // rows)
     for k in range(stacks):
         in_stack = min(n.per_stack, a.count - k * n.per_stack)
         foot = part.z if part.role in ("floor", "hamper") else part.z + part.h
-        yield Lying(**common, x=at + k * taken / stacks, y=part.y + back, z=foot, w=width, d=deep, h=in_stack * high,
-                    count=in_stack)  # fmt: skip
+        column, row = k % across, k // across
+        yield Lying(**common, x=at + column * taken / across, y=part.y + back + row * deep, z=foot, w=width, d=deep,
+                    h=in_stack * high, count=in_stack)  # fmt: skip
 
 
 def _hung_from(design: Design, part: Part) -> float:

@@ -242,11 +242,16 @@ def _replaced(design: Design, old: Part, new: Part | None) -> Design:
     return design.model_copy(update={"parts": (*parts, *fresh.values()), "spent": spent})
 
 
+def _too_high(at: int, bay: Bay) -> bool:
+    """Whether there is nothing left to fix a part to at a height."""
+    return bool(bay.highest) and at > bay.highest
+
+
 def _move(design: Design, command: MovePart) -> Design:
     part, bay, _ = _movable(design, command.part)
     at = position(part, bay) + command.steps * bay.pitch
     long = part.h if bay.drawer is None else part.d if bay.axis == "y" else part.w
-    if at < bay.z0 or at + long > bay.z1:
+    if at < bay.z0 or at + long > bay.z1 or _too_high(at, bay):
         raise EditRefused("edit.leaves-bay", role=part.role)
     return _replaced(design, part, part.model_copy(update={bay.axis: at}))
 
@@ -269,7 +274,7 @@ def _swap(design: Design, command: SwapPart) -> Design:
     if command.role not in family.roles:
         raise EditRefused("edit.no-role", family=family.name, role=command.role, roles=sorted(family.roles))
     new = family.placed(bay, part.id, command.role, position(part, bay))
-    if new.z + new.h > bay.z1:
+    if new.z + new.h > bay.z1 or _too_high(new.z, bay):
         raise EditRefused("edit.no-room-below", role=command.role)
     return _replaced(design, part, new)
 
@@ -288,7 +293,7 @@ def _add(design: Design, command: AddPart) -> Design:
     new_id = next(name for n in count(1) if (name := f"{stem}-{n}") not in used)
     steps = max(0, round((command.z - bay.z0) / bay.pitch))
     part = family.placed(bay, new_id, command.role, bay.z0 + steps * bay.pitch)
-    if position(part, bay) + (part.h if bay.drawer is None else 0) > bay.z1:
+    if position(part, bay) + (part.h if bay.drawer is None else 0) > bay.z1 or _too_high(position(part, bay), bay):
         raise EditRefused("edit.no-room-above", role=command.role)
     return design.model_copy(update={"parts": (*design.parts, part, *family.brackets(part, bay))})
 
@@ -412,7 +417,7 @@ def _copy_bay(design: Design, command: CopyBay) -> Design:
         name = next(n for k in count(1) if (n := f"{stem}-{k}") not in used)
         used.add(name)
         copied = family.placed(target, name, part.role, at, part.h if family.spec_or_none(part.role) else 0)
-        if at + (copied.h if target.drawer is None else 0) <= target.z1:
+        if at + (copied.h if target.drawer is None else 0) <= target.z1 and not _too_high(at, target):
             added += [copied, *family.brackets(copied, target)]
     return bare.model_copy(update={"parts": (*bare.parts, *added)})
 

@@ -10,7 +10,7 @@ from ..house import HouseRules
 from ..inventory import Thing
 from ..inventory.containers import Container, boxed
 from ..inventory.kinds import Way
-from ..inventory.needs import need, posed
+from ..inventory.needs import need, posed, rows_deep
 from ..systems import PULL_OUTS, Bay, DrawerFloor, Family, Part, Role
 from ..tables import value
 
@@ -54,7 +54,16 @@ def ask(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, rules: Hou
         return Ask(count * (n.piece_width + value("fold.between")), n.clear, n.depth, n.piece_width, n.mass)
     if family.spec(role).capacity == "depth":
         return Ask(n.amount, n.clear, 0.0, n.depth, n.mass)
-    return Ask(n.amount, n.clear, n.depth, n.piece_width, n.mass, stacks=stacks)
+    rows = rows_in(thing, way, role, family, bay, n.depth)
+    if rows == 1:
+        return Ask(n.amount, n.clear, n.depth, n.piece_width, n.mass, stacks=stacks)
+    across = ceil(stacks / rows)
+    return Ask(n.amount * across / stacks, n.clear, n.depth * min(rows, stacks), n.piece_width, n.mass, stacks=across)
+
+
+def rows_in(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, depth: float) -> int:
+    """How many rows of a thing stand one behind the other in a compartment."""
+    return rows_deep(thing, way, depth, family.clear_depth(role, bay)) if bay.drawer is None else 1
 
 
 def _in_drawer(thing: Thing, way: Way, floor: DrawerFloor, rules: HouseRules, count: int, turned: bool) -> Ask:

@@ -98,7 +98,10 @@ def feet(family: Family, role: Holder, bay: Bay, units: int, below: int) -> tupl
     # A grid of holes may begin below the board that stays; what hangs hangs no lower than that.
     bottom = 1 if bay.z0 < 0 < below else 0
     lowest = 0 if on_floor or bay.drawer is not None else max(bottom, ceil(bay.first / bay.pitch) - below)
-    return lowest, 0 if on_floor else bay.pitches - units, on_floor
+    highest = bay.pitches - units
+    if bay.highest:
+        highest = min(highest, (bay.highest - bay.z0) // bay.pitch - below)
+    return lowest, 0 if on_floor else highest, on_floor
 
 
 def has_foot(bay: Bay, units: int, lowest: int, highest: int, *, loose: bool) -> bool:

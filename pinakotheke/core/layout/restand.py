@@ -10,6 +10,7 @@ from collections.abc import Mapping
 from ..errors import EditRefused
 from ..survey import Envelope
 from ..systems import FAMILIES, INSIDE, Bay, Family, Finish, Part, Range, Row, Shape
+from ..systems.rows import bays_of
 from .candidates import shapes_worth, ways_to_fill
 from .fits import position
 from .models import Design, Standing, Unplaced
@@ -170,8 +171,10 @@ def restood(design: Design, changed: Mapping[Standing, Standing], moves: Mapping
         new = changed.get(old, old)
         family, region = design.catalogue[new.family], _region(design, new.section)
         first = len(bays)
-        for plain in family.bays(region, new.row):
-            bay = family.finished(plain, design.finish)
+        beside = [
+            (design.catalogue[s.family], s.row) for o in design.rows if (s := changed.get(o, o)).section == new.section
+        ]
+        for bay in bays_of(family, new.row, region, beside, design.finish):
             was = design.bays[back[len(bays)]] if len(bays) in back else None
             keep = {"blind": was.blind, "foot": was.foot, "locked": was.locked} if was else {}
             if was is not None and was.blind:

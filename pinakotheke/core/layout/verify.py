@@ -20,6 +20,7 @@ from ..survey.corners import blind_zones, hidden
 from ..survey.square import Frame, frames
 from ..systems import HOLDERS, PULL_OUTS, Bay, Family, Part
 from ..systems.roles import ENCLOSING, HIDING, UPRIGHTS
+from ..systems.rows import bays_of
 from .fits import Ask, ask, misfit, position
 from .models import Design
 
@@ -110,7 +111,10 @@ class _Proof:
             if region is None:
                 continue
             family = self.design.catalogue[standing.family]
-            made = family.bays(region, standing.row)
+            beside = [
+                (self.design.catalogue[s.family], s.row) for s in self.design.rows if s.section == standing.section
+            ]
+            made = bays_of(family, standing.row, region, beside, self.design.finish)
             if len(made) != standing.end - standing.first or standing.end > len(self.bays):
                 self._fault(
                     "unknown", "other bays", f"bay {standing.first + 1}", standing.end - standing.first, len(made)
@@ -123,7 +127,7 @@ class _Proof:
                     blind = hidden(zones.get(standing.section, []), bay.x, bay.x + bay.w)
                     foot = feet.get(standing.section, 0)
                 facts = {"index": index, "section": standing.section, "blind": blind, "foot": foot}
-                new = family.finished(bay, self.design.finish).model_copy(update=facts)
+                new = bay.model_copy(update=facts)
                 self.bays[index] = new.model_copy(update={"pulls": False}) if blind else new
 
     def envelope_holds(self) -> None:

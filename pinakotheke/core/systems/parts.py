@@ -123,6 +123,8 @@ class Bay(Frozen):
     has_base: bool
     first: int = 0
     blind: int = 0
+    highest: int = 0
+    """Of a bay that is open above: no board is fixed higher, and what stands on the highest goes up to `z1`. 0: none is."""
     loose: bool = False
     """On castors: it may stand before what only asks to be reached."""
     last: bool = True

@@ -78,6 +78,20 @@ def setback_for(envelope: Envelope, height: int, depth: int) -> int | None:
     return back if back + depth <= room else None
 
 
+WORTH_A_TOP = 150
+"""Less room over the highest board is not worth reckoning with, mm; common practice."""
+
+
+def open_above(bay: Bay, height: int, envelope: Envelope, over: Iterable[tuple[int, int, int]]) -> Bay:
+    """A bay whose highest board carries what stands above its uprights, up to the ceiling or to a row that hangs `over` it:
+    from x, to x, foot.
+    """
+    top = min((envelope.z_to, *(foot for x0, x1, foot in over if x0 < bay.x + bay.w and bay.x < x1)))
+    if top < height + WORTH_A_TOP:
+        return bay
+    return bay.model_copy(update={"z1": int(top), "highest": height - bay.pitch})
+
+
 def free_above(envelope: Envelope, x0: int, x1: int, y0: int, y1: int, z: int) -> float:
     """Height of the first closed region over a place, inf when there is none."""
     return min((c.z0 for c in envelope.closed if c.z0 >= z and c.x0 < x1 and x0 < c.x1 and c.y0 < y1 and y0 < c.y1),

@@ -23,6 +23,7 @@ class Rack(Family):
     """See the module."""
 
     id = "rack"
+    is_open_above = True
     Numbers = RackTable
     table: RackTable
     tips = frozenset({"post"})

@@ -40,6 +40,7 @@ class Track(OnTwoSides, Family):
     """See the module."""
 
     id = "track"
+    is_open_above = True
     Numbers = TrackTable
     table: TrackTable
     screwed = frozenset({"track"})

@@ -27,6 +27,8 @@ class Basis:
     """Whether it goes well into what another family leaves free, and in which turn it is offered that; 0 for none."""
     hangs_over: bool = False
     """Whether it hangs over what else stands at the wall."""
+    is_open_above: bool = False
+    """Whether its highest board carries what stands over its uprights: it has no roof."""
     on_what_is_there: bool = False
     """Whether its bottom is a board of the place itself, which is no part of what is built."""
 

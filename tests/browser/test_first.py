@@ -64,8 +64,8 @@ class FirstTests(BrowserTestCase):
         page = self.page
         page.get_by_label("Name of the space").fill("Nook")
         page.get_by_role("button", name="Add space").click()
-        page.get_by_role("button", name="Leave the walk").click()
-        page.keyboard.press("3")
+        expect(page.get_by_role("button", name="Nook")).to_be_visible()
+        page.get_by_role("link", name="Sort").click()
         for line in ("14 shirts, daily", "winter coats (3)"):
             page.get_by_label("Add things").fill(line)
             page.get_by_label("Add things").press("Enter")

@@ -11,7 +11,7 @@ from pinakotheke.core.inventory import demand, needs, quick_add
 from pinakotheke.core.inventory.columns import Column, ReadRows, guess_columns, read_rows
 from pinakotheke.core.inventory.demand import with_reserve
 from pinakotheke.core.inventory.kinds import KINDS
-from pinakotheke.core.inventory.needs import need
+from pinakotheke.core.inventory.needs import need, rows_deep
 from pinakotheke.core.units import Units
 
 from .examples import thing
@@ -45,12 +45,23 @@ class NeedTests(TestCase):
         self.assertEqual(got.per_stack, 4)
         self.assertAlmostEqual(got.amount, 3 * 240 * 320 / 0.85)
 
-    def test_boxes_stack_only_in_a_dense_house_and_when_seldom_used(self) -> None:
-        boxes = thing("b", "box-medium", 4, frequency="rarely")
-        single, dense = need(boxes, "box", PLAIN), need(boxes, "box", HouseRules(access="dense"))
-        self.assertEqual(dense.amount * 2, single.amount)
-        often = thing("b", "box-medium", 4, frequency="daily")
-        self.assertEqual(need(often, "box", HouseRules(access="dense")).amount, single.amount)
+    def test_boxes_stand_on_each_other_where_they_are_light_and_seldom_asked_for(self) -> None:
+        often = need(thing("b", "box-medium", 4, frequency="daily"), "box", PLAIN)
+        for frequency in ("monthly", "seasonal", "rarely"):
+            got = need(thing("b", "box-medium", 4, frequency=frequency), "box", PLAIN)
+            self.assertEqual((got.amount * 2, got.per_stack), (often.amount, 2))
+        heavy = thing("b", "box-medium", 4, frequency="rarely", mass=9)
+        single = thing("v", "suitcase", 4, frequency="rarely")
+        for alone in (heavy, single):
+            self.assertEqual(need(alone, "box", PLAIN).per_stack, 1)
+            self.assertEqual(need(alone, "box", HouseRules(access="dense")).per_stack, 2)
+
+    def test_what_is_alike_stands_in_as_many_rows_as_the_depth_takes(self) -> None:
+        tins = thing("t", "tin-food", 12)
+        self.assertEqual([rows_deep(tins, "shelf", 80, room) for room in (79, 160, 400)], [1, 2, 5])
+        for kind in ("book", "shirt", "lever-arch", "trainers"):
+            self.assertEqual(rows_deep(thing("x", kind), "shelf", 100, 400), 1, kind)
+        self.assertEqual(rows_deep(tins, "drawer", 80, 400), 1)
 
     def test_what_creases_hangs_first_and_a_wish_is_the_only_way(self) -> None:
         self.assertEqual(needs(thing("s", "shirt"), PLAIN)[0].way, "hang")

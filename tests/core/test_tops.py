@@ -86,17 +86,17 @@ class TopTests(TestCase):
 
 class DeepRowTests(TestCase):
     def test_tins_stand_behind_each_other_and_take_less_of_the_shelf(self) -> None:
-        tins = thing("tins", "tin-food", 20)
+        tins = thing("tins", "tin-food", 6)
         design, given = tracked((tins, "shelf"), shelf_at=840)
         part, bay = design.part("top"), design.bays[0]
-        asked = ask(tins, "shelf", "shelf", TRACK, bay, HouseRules(), 20)
+        asked = ask(tins, "shelf", "shelf", TRACK, bay, HouseRules(), 6)
         rows = int(TRACK.clear_depth("shelf", bay) // 80)
         self.assertGreater(rows, 1)
-        self.assertEqual(asked.amount, -(-20 // (2 * rows)) * (80 + 20))
+        self.assertEqual(asked.amount, -(-6 // (2 * rows)) * (80 + 20))
         self.assertLessEqual(asked.depth, TRACK.clear_depth("shelf", bay))
         self.assertEqual([f for f in verify(design, **given) if f.where == "top"], [])  # type: ignore[arg-type]
         places = lying(design, part, {"tins": tins})
-        self.assertEqual(sum(p.count for p in places), 20)
+        self.assertEqual(sum(p.count for p in places), 6)
         self.assertEqual(len({p.y for p in places}), min(rows, len(places)))
         for one in places:
             self.assertLessEqual(one.y + one.d, part.y + part.d + 1e-6)

@@ -3,14 +3,16 @@
 from typing import Any
 from unittest import TestCase
 
+from pinakotheke.core.checks import check_design
 from pinakotheke.core.house import Person
 from pinakotheke.core.inventory import Thing
 from pinakotheke.core.layout import Design
 from pinakotheke.core.layout.models import Assignment
 from pinakotheke.core.layout.sense import MEASURES, Sense, sense
 from pinakotheke.core.tables import load
+from pinakotheke.core.words import sentence
 
-from .examples import WARDROBE, thing, wardrobe
+from .examples import PLAIN, WARDROBE, regions, survey, thing, wardrobe
 
 ADA = Person(id="ada", name="Ada")
 
@@ -107,3 +109,16 @@ class SenseTests(TestCase):
         drawer = self.shelves[0].model_copy(update={"id": "d", "role": "drawer"})
         parts = (*self.design.parts, drawer)
         self.assertEqual(self.seen(self.design.model_copy(update={"parts": parts})).empties - self.seen().empties, 1)
+
+    def test_the_checks_say_what_is_laid_away_and_what_lies_with_shoes(self) -> None:
+        shirts, shoes = thing("s", "shirt", 4), thing("t", "trainers", 1)
+        held = tuple(
+            Assignment(id=f"a{n}", thing=t.id, part=self.shelves[0].id, way=way, count=t.count)  # type: ignore[arg-type]
+            for n, (t, way) in enumerate(((shirts, "shelf"), (shoes, "shoe")))
+        )
+        design = self.design.model_copy(update={"assignments": held})
+        found = {f.code: f for f in check_design(design, survey(PLAIN), regions(), (shirts, shoes), (ADA,))}
+        self.assertEqual(sentence(found["sense.hung"], "metric"), "4 of 4 pieces that the house hangs are laid away.")
+        self.assertEqual(
+            sentence(found["sense.clean"], "metric"), "1 compartment of shoes with clothes, or above them."
+        )

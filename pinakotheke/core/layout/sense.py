@@ -53,7 +53,7 @@ def _holds(measure: Measure, value: float) -> bool:
 
 def sense(design: Design, things: tuple[Thing, ...], people: tuple[Person, ...]) -> Sense:
     """The measures of a design that holds `things` of `people`."""
-    seen = _Seen(design, things, people)
+    seen = Seen(design, things, people)
     return Sense(
         hung=seen.hung(), together=seen.together(), owners=seen.owners(), clean=seen.clean(), lines=seen.lines(),
         systems=seen.systems(), slivers=seen.slivers(), empties=seen.empties(), reach=seen.reach(),
@@ -61,8 +61,8 @@ def sense(design: Design, things: tuple[Thing, ...], people: tuple[Person, ...])
     )  # fmt: skip
 
 
-class _Seen:
-    """A design with what lies where."""
+class Seen:
+    """A design with what lies where: each measure by itself."""
 
     def __init__(self, design: Design, things: tuple[Thing, ...], people: tuple[Person, ...]) -> None:
         self.design, self.people = design, people
@@ -77,9 +77,18 @@ class _Seen:
         for part in self.holders:
             self.inside[part.bay or 0].append(part)
 
+    def wanted(self) -> dict[str, int]:
+        """Pieces that the house hangs, by group."""
+        return {t.id: t.count for t in self.things.values() if ways(t, self.design.rules)[0] == "hang"}
+
+    def laid_away(self) -> int:
+        """Pieces that the house hangs, and that lie somewhere."""
+        wanted = self.wanted()
+        return sum(a.count for a in self.design.assignments if a.thing in wanted and a.way != "hang")
+
     def hung(self) -> float:
         """Pieces on a rail ÷ pieces that the house hangs."""
-        wanted = {t.id: t.count for t in self.things.values() if ways(t, self.design.rules)[0] == "hang"}
+        wanted = self.wanted()
         got = sum(a.count for a in self.design.assignments if a.thing in wanted and a.way == "hang")
         return got / sum(wanted.values()) if wanted else 1.0
 

@@ -4834,6 +4834,11 @@ export interface components {
              */
             blind: number;
             /**
+             * Highest
+             * @default 0
+             */
+            highest: number;
+            /**
              * Loose
              * @default false
              */

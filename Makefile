@@ -64,7 +64,7 @@ clean: ## everything that can be made again
 
 .venv/.primed: .venv/.ready pinakotheke/core/layout/kernel.py pinakotheke/core/layout/columns.py
 	@echo "· compiling the search: half a minute"
-	@$(BIN)/python -c 'from pinakotheke.core.layout.interior import prime; prime()'
+	@$(BIN)/python -c 'from pinakotheke.core.layout.furnish import prime; prime()'
 	@touch $@
 	@echo "✓ the search is compiled"
 

@@ -95,12 +95,17 @@ def is_loose(thing: Thing) -> bool:
 
 def boxes_for(thing: Thing, container: Container, count: int) -> int | None:
     """How many containers take so many pieces; None when a piece does not lie in it."""
+    each = in_one(thing, container)
+    return ceil(count / each) if each else None
+
+
+def in_one(thing: Thing, container: Container) -> int:
+    """How many pieces one container takes; 0 when a piece does not lie in it."""
     size = thing.size or thing.row.size
     if size is None or any(a > b for a, b in zip(sorted(size), sorted(container.inside), strict=True)):
-        return None
+        return 0
     w, d, h = container.inside
-    each = int(w * d * h * value("design.box_walls") / max(size[0] * size[1] * size[2], 1.0))
-    return ceil(count / each) if each else None
+    return int(w * d * h * value("design.box_walls") / max(size[0] * size[1] * size[2], 1.0))
 
 
 def stacked(thing: Thing, container: Container, rules: HouseRules) -> int:

@@ -1,11 +1,11 @@
-"""From an interior to placed parts and assignments."""
+"""From the stacks of a wall to placed parts and assignments."""
 
 from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass, field
 
 from ..systems import Bay, Catalogue, Family, Part, Role
-from .interior import Compartment, Interior, fronts_of
 from .models import Assignment, fresh_ids
+from .search.arrays import Stacked
 
 SPARE_LEAST = 290
 """Slack above the last compartment, mm, from which another shelf is worth its price."""
@@ -23,13 +23,13 @@ class Built:
     """Ids for its assignments."""
 
 
-def build(interior: Interior, bays: Sequence[Bay], catalogue: Catalogue, *, spare_shelves: bool,
+def build(stacks: Sequence[Sequence[Stacked]], bays: Sequence[Bay], catalogue: Catalogue, *, spare_shelves: bool,
           taken: Collection[str] = ()) -> Built:  # fmt: skip
     """Place every compartment of every bay; slack at the top becomes spare shelves when asked for. Assignments get ids that
     are not `taken`.
     """
     built = Built(numbers=fresh_ids(taken))
-    for bay, stack in zip(bays, interior.stacks, strict=True):
+    for bay, stack in zip(bays, stacks, strict=True):
         if not bay.locked:
             _Builder(bay, catalogue.of(bay), built).stack(stack, spare_shelves)
     for part in tuple(built.parts):
@@ -45,17 +45,15 @@ class _Builder:
         self.bay, self.family, self.built = bay, family, built
         self._count = 0
 
-    def stack(self, stack: list[Compartment], spare_shelves: bool) -> None:
+    def stack(self, stack: Sequence[Stacked], spare_shelves: bool) -> None:
         bay = self.bay
         top = bay.first
         for c in stack:
-            below = max((s.below for _, s in c.spots), default=0)
-            at = bay.z0 + (c.foot + below) * bay.pitch
-            front = fronts_of(c)
+            at = bay.z0 + (c.foot + c.below) * bay.pitch
             if c.role == "base":
                 self._place("base", at - self.family.spec("base").height, c)
             else:
-                self._place(c.role, at, c, front)
+                self._place(c.role, at, c, c.front)
             top = max(top, (c.foot + c.units) * bay.pitch)
             if c.covered:
                 self._part("cover", bay.z0 + (c.foot + c.units) * bay.pitch)
@@ -79,13 +77,14 @@ class _Builder:
             self._part("shelf", z)
             z += every
 
-    def _place(self, role: Role, z: int, c: Compartment, height: int = 0) -> None:
+    def _place(self, role: Role, z: int, c: Stacked, height: int = 0) -> None:
         part = self._part(role, z, height)
         # Lots of one thing stay apart: two stacks side by side are not one twice as high.
-        for lot, spot in sorted(c.spots, key=lambda row: row[0].index):
+        for lot in c.lots:
+            one = lot.option
             self.built.assignments.append(
-                Assignment(id=next(self.built.numbers), thing=lot.thing.id, part=part.id, way=spot.way, count=lot.count,
-                           turned=spot.turned, container=spot.container)
+                Assignment(id=next(self.built.numbers), thing=lot.thing.id, part=part.id, way=one.way, count=lot.count,
+                           turned=one.turned, container=one.container)
             )  # fmt: skip
 
     def _part(self, role: Role, z: int, height: int = 0) -> Part:

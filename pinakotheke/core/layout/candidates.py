@@ -7,7 +7,7 @@ differ, ranked by what they promise.
 
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
-from itertools import permutations, product
+from itertools import permutations, product, zip_longest
 
 from ..survey import Envelope
 from ..survey.corners import hidden
@@ -19,7 +19,7 @@ from .models import Standing
 from .run import front, mask_of, rows, rows_between
 
 PERMUTED_UP_TO = 4
-PER_COUNT = 3
+PER_COUNT = 10
 CLEARLY = 1.25
 """A lesser depth is worth a look when it stands along so much more of the wall."""
 PLACES = 6
@@ -28,7 +28,7 @@ PLACES = 6
 DENSEST_COUNTS = 4
 """Of a long stretch, only the counts that use it best are furnished."""
 AS_IT_COMES = Finish()
-MOST_FILLS, MOST_CANDIDATES = 90, 240
+MOST_FILLS, MOST_CANDIDATES = 160, 240
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,14 +72,26 @@ class Candidate:
 
     @property
     def main(self) -> str:
-        """The family that makes most of its bays."""
-        names = [b.family for b in self.bays]
-        return max(dict.fromkeys(names), key=names.count)
+        """The family that makes most of its front; what lies over others makes none."""
+        fronts: dict[str, int] = {}
+        lying = {f.id for f, *_ in self.spans if f.lies_on}
+        for b in self.bays:
+            front = 0 if b.family in lying else b.w * (b.z1 - b.z0) * b.depth
+            fronts[b.family] = fronts.get(b.family, 0) + front
+        return max(fronts, key=fronts.__getitem__)
 
     @property
     def families(self) -> tuple[str, ...]:
         """Ids of its families."""
         return tuple(dict.fromkeys(b.family for b in self.bays))
+
+    @property
+    def row_numbers(self) -> tuple[int, ...]:
+        """For every bay the number of its row; bays of one row line up."""
+        found = [0] * len(self.bays)
+        for n, (*_, first, last) in enumerate(self.spans):
+            found[first:last] = [n] * (last - first)
+        return tuple(found)
 
     def structure(self, envelopes: Mapping[str, Envelope], finish: Finish) -> tuple[Part, ...]:
         """The parts that stand whatever is stored."""
@@ -124,8 +136,8 @@ def fills_of(family: Family, section: Section, envelope: Envelope, finish: Finis
         return []
     found: list[Fill] = []
     shapes = shapes_worth(family, envelope, finish)
-    for shape in shapes:
-        found += _of_shape(family, shape, section, envelope, blind)
+    by_shape = [list(_of_shape(family, shape, section, envelope, blind)) for shape in shapes]
+    found += [fill for turn in zip_longest(*by_shape) for fill in turn if fill is not None]
     if section.slope == "along" and len(shapes) > 1:
         found += _stepped(family, shapes, section, envelope)
         found += [
@@ -229,16 +241,19 @@ def ways_to_fill(family: Family, shape: Shape, envelope: Envelope, start: int, e
         return
     edge, mask = front(length, modules), mask_of(barred, length)
     for count, used in enumerate(edge.used, 1):
-        kept = 0
-        for widths in rows(length, modules, count):
+        for widths in _spread(rows(length, modules, count), PER_COUNT):
             arranged = _arrange(envelope, start, length, widths, mask)
             if arranged is not None:
                 yield *arranged, _said(sum(widths), length, count, used, edge.count_bound)
-                kept += 1
-                if kept == PER_COUNT:
-                    break
     if mask:
         yield from _round_obstacles(modules, start, length, mask)
+
+
+def _spread(rows_there: tuple[tuple[int, ...], ...], number: int) -> list[tuple[int, ...]]:
+    """The fullest half of so many rows, and the rest evenly over the others."""
+    fullest, others = rows_there[: number // 2], rows_there[number // 2 :]
+    rest = number - len(fullest)
+    return [*fullest, *others[:: max(1, -(-len(others) // max(rest, 1)))]]
 
 
 def _beside_obstacles(

@@ -8,7 +8,7 @@ from math import ceil, inf
 
 from ..house import HouseRules
 from ..inventory import Thing
-from ..inventory.containers import Container, boxed
+from ..inventory.containers import Container, boxed, in_one, stacked
 from ..inventory.kinds import Way
 from ..inventory.needs import need, posed, rows_deep
 from ..systems import PULL_OUTS, Bay, DrawerFloor, Family, Part, Role
@@ -59,6 +59,22 @@ def ask(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, rules: Hou
         return Ask(n.amount, n.clear, n.depth, n.piece_width, n.mass, stacks=stacks)
     across = ceil(stacks / rows)
     return Ask(n.amount * across / stacks, n.clear, n.depth * min(rows, stacks), n.piece_width, n.mass, stacks=across)
+
+
+def in_column(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, rules: HouseRules, *, turned: bool = False,
+              container: Container | None = None) -> int:  # fmt: skip
+    """How many pieces share one column of a compartment, whose width `ask` of one piece says: a stack, rows one behind
+    the other, boxes on each other; 1 for what hangs.
+    """
+    if container is not None:
+        return max(1, in_one(thing, container)) * stacked(thing, container, rules)
+    if bay.drawer is not None:
+        height = posed(thing, way if way != "overhead" else "box", turned)[2]
+        return max(1, int(bay.drawer.clear // max(height, 0.5)))
+    if way in ("hang", "hook", "overhead", "floor") or family.spec(role).capacity == "depth":
+        return 1
+    n = need(thing, way, rules, 1, turned)
+    return n.per_stack * rows_in(thing, way, role, family, bay, n.depth)
 
 
 def rows_in(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, depth: float) -> int:

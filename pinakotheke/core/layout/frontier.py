@@ -13,13 +13,13 @@ from ..systems import HOLDERS
 from ..tables import value
 from .costing import cost_of
 from .fits import ask
-from .furnish import Furnished, design_of, furnish, reach_of
+from .furnish import Furnished, begin, design_of, furnish, reach_of
 from .models import Design, Goal
 from .pool import candidates
 from .task import Task
 
 MOST_POINTS = 12
-TRIAL_MOVES = 2_500
+TRIAL_MOVES = 250
 FEWER_SHARE = 0.3
 WIDER_MM, MORE_MONEY = 100, 50
 
@@ -77,12 +77,12 @@ def point_of(task: Task, design: Design) -> Point:
                  bays=len(design.bays), hangs=design.id)  # fmt: skip
 
 
-def frontier_of(task: Task, complete: list[tuple[Goal, Furnished]]) -> tuple[Point, ...]:
+def frontier_of(task: Task, complete: list[Furnished]) -> tuple[Point, ...]:
     """The designs that no other beats in cost, room and reach at once, cheapest first."""
     points: list[Point] = []
-    for n, (goal, furnished) in enumerate(complete):
+    for n, furnished in enumerate(complete):
         task.watch.check()
-        design = design_of(task, goal, furnished, bounded=False)
+        design = design_of(task, furnished)
         one = point_of(task, design)
         named = design.model_copy(update={"id": f"front-{n + 1}"})
         points.append(one.model_copy(update={"hangs": "", "design": named}))
@@ -119,7 +119,7 @@ def sensitivities(task: Task, best: Mapping[Goal, Furnished], complete: list[Des
                                 cost=float(most.cost - base.cost), room=most.room - base.room,
                                 reach=most.reach - base.reach))  # fmt: skip
     furnished = best.get("cheapest")
-    if furnished is not None and not furnished.interior.unplaced:
+    if furnished is not None and not furnished.unplaced:
         told += _fewer_and_more(task, furnished, base)
         told += _with_stool(task, furnished, base)
     told += _wider(task, base)
@@ -129,7 +129,7 @@ def sensitivities(task: Task, best: Mapping[Goal, Furnished], complete: list[Des
 def _trial(task: Task, furnished: Furnished, **change: Any) -> Point | None:
     trial = task.but(**change)
     one = furnish(trial, "cheapest", furnished.candidate, TRIAL_MOVES)
-    return None if one.interior.unplaced else point_of(trial, design_of(trial, "cheapest", one, bounded=False))
+    return None if one.unplaced else point_of(trial, design_of(trial, one))
 
 
 def _fewer_and_more(task: Task, furnished: Furnished, base: Point) -> list[Sensitivity]:
@@ -189,10 +189,10 @@ def _wider(task: Task, base: Point) -> list[Sensitivity]:
     pool = candidates(trial)
     pool = [c for c in pool if set(c.families) == set(base.families)] or pool
     pool.sort(key=lambda c: c.front())
-    ones = [furnish(trial, "cheapest", c, 0) for c in pool[:: max(1, len(pool) // 6)]]
-    fitting = [o for o in ones if not o.interior.unplaced]
+    ones = [begin(trial, "cheapest", c) for c in pool[:: max(1, len(pool) // 6)]]
+    fitting = [o for o in ones if not o.unplaced]
     if not fitting:
         return []
-    point = point_of(trial, design_of(trial, "cheapest", min(fitting, key=lambda o: o.score), bounded=False))
+    point = point_of(trial, design_of(trial, min(fitting, key=lambda o: o.score)))
     return [Sensitivity(kind="wider", subject="skirting", amount=gained, cost=float(point.cost - base.cost),
                         room=point.room - base.room, reach=point.reach - base.reach)]  # fmt: skip

@@ -1,77 +1,106 @@
-"""One candidate furnished: lots cut for its bays, an interior searched, and the design that it makes."""
+"""One candidate furnished: who lives where in its bays, and the design that it makes."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
+from typing import Any
 
-from ..house import Person
+from ..house import HouseRules, Person
 from ..inventory import Thing
 from ..inventory.containers import Container
 from ..survey import Survey
-from ..systems import HOLDERS, INSIDE, Bay, Part, Range
+from ..systems import HOLDERS, INSIDE, Part, Range
 from ..systems.roles import COMES_WITH
-from .bound import lower_bound
 from .build import build
 from .candidates import Candidate
 from .contain import containers_on
-from .costing import structure_price, worth_at_hand
+from .costing import structure_price
 from .goals import REASONS, SPARE_SHELVES, TITLES
-from .interior import Choice, Interior, Problem, Scale, search
-from .lots import Lot, cut
 from .models import Assignment, Design, Goal, Outcome, Unplaced
+from .search.arrays import Answer, Heap, Scale, Wall
 from .task import Task, sockets_of
 from .trouble import trouble
 from .verify import verify
 
-WITHIN = 0.25
-"""A gap up to this is called *within*; above it the bound says little."""
+HOT, COLD = 60.0, 1.5
+"""Points that a move may cost at the beginning and at the end of a search."""
+CHUNK = 200
+"""Moves between two looks whether the asker withdrew."""
+NOISE = 6.0
+"""Points by which the best fit of a random start may be missed."""
 
 
 @dataclass(slots=True)
 class Furnished:
-    """A candidate with its interior; `score` is comparable between candidates of one goal."""
+    """A candidate with what is in it; `score` is comparable between candidates of one goal."""
 
+    goal: Goal
     candidate: Candidate
-    problem: Problem
-    interior: Interior
+    wall: Wall
+    answer: Answer
     score: float
+    moves: int = 0
+
+    @property
+    def unplaced(self) -> int:
+        """Pieces without a place."""
+        return self.answer.unplaced
 
 
-def furnish(task: Task, goal: Goal, candidate: Candidate, moves: int, start: Choice | None = None,
-            handy: float = 1.0) -> Furnished:  # fmt: skip
-    """Search an interior for a candidate, its things cut into lots as large as go in, or handier ones."""
-    key, known = (id(candidate), handy), task.cache.lots
-    lots = known.get(key)
-    if lots is None:
-        lots = known[key] = cut(task.things, candidate.bays, replace(task.home, handy=handy))
-    problem = problem_of(task, goal, lots, candidate.bays)
-    return improve(task, goal, candidate, problem, moves, start)
+def heap_of(task: Task) -> Heap:
+    """The heap of a task, with the options worked out so far."""
+    if task.cache.heap is None:
+        task.cache.heap = Heap(task.things, task.home)
+    return task.cache.heap
 
 
-def problem_of(task: Task, goal: Goal, lots: Sequence[Lot], bays: Sequence[Bay]) -> Problem:
-    """The interior to be searched for a goal."""
-    return Problem(lots, bays, Scale.of(task.weights_for(goal)), task.home)
+def begin(task: Task, goal: Goal, candidate: Candidate, path: int = 0) -> Furnished:
+    """A candidate furnished by best fit alone; with a `path`, a little at random."""
+    wall = _wall(task, goal, candidate)
+    plan = wall.plan()
+    _, points = wall.begin(plan, _state(task, path), NOISE if path else 0.0)
+    return _furnished(task, goal, candidate, wall, plan, points, 0)
 
 
-def improve(task: Task, goal: Goal, candidate: Candidate, problem: Problem, moves: int, start: Choice | None,
-            path: int = 0) -> Furnished:  # fmt: skip
-    """One more search of the same problem."""
-    interior = search(problem, moves=int(moves * task.effort), seed=task.seed * 7919 + path, check=task.watch.check,
-                      start=start)  # fmt: skip
-    scale = problem.scale
+def improve(task: Task, furnished: Furnished, moves: int, path: int = 0, goal: Goal | None = None) -> Furnished:
+    """The best of so many moves from a furnished candidate, for its own goal or another."""
+    goal = goal or furnished.goal
+    wall = furnished.wall if goal == furnished.goal else _wall(task, goal, furnished.candidate)
+    now = wall.copied(furnished.answer.plan)
+    points = wall.reckoned(now)
+    best, kept = wall.copied(now), wall.plan()
+    state, done, moves = _state(task, path), 0, max(1, int(moves * task.effort))
+    while done < moves:
+        chunk = min(CHUNK, moves - done)
+        hot, cold = (HOT * (COLD / HOT) ** (at / moves) for at in (done, done + chunk))
+        state, points = wall.improve(now, best, kept, chunk, hot, cold, state, points)
+        done += chunk
+        task.watch.check()
+    return _furnished(task, goal, furnished.candidate, wall, best, points, furnished.moves + done)
+
+
+def furnish(task: Task, goal: Goal, candidate: Candidate, moves: int) -> Furnished:
+    """A candidate furnished by best fit and so many moves."""
+    return improve(task, begin(task, goal, candidate), moves)
+
+
+def _state(task: Task, path: int) -> int:
+    return (task.seed * 7919 + path * 104729) % 2147483646 + 1
+
+
+def _wall(task: Task, goal: Goal, candidate: Candidate) -> Wall:
+    return Wall(heap_of(task), candidate.bays, candidate.row_numbers, Scale.of(task.weights_for(goal)))
+
+
+def _furnished(task: Task, goal: Goal, candidate: Candidate, wall: Wall, plan: Any, points: float, moves: int,
+               ) -> Furnished:  # fmt: skip
+    answer = wall.read(plan, points)
+    scale = wall.scale
     # What the structure costs counts, and so does the front that is there to be used.
     structure = candidate.structure(task.envelopes, task.finish)
-    score = interior.cost + scale.money * structure_price(structure, task.catalogue)
+    score = points + scale.money * structure_price(structure, task.catalogue)
     score += scale.part * len(structure) + scale.hour * hours_to_stand(candidate)
-    score -= scale.front * candidate.front() / 1e4 + scale.money * _at_hand(task, candidate, interior)
-    return Furnished(candidate, problem, interior, score)
-
-
-def _at_hand(task: Task, candidate: Candidate, interior: Interior) -> float:
-    """What the shelves would cost that are there already and only move."""
-    return sum(
-        worth_at_hand(task.catalogue.of(bay), bay, sum(c.role == "shelf" for c in interior.stacks[bay.index]))
-        for bay in candidate.bays if bay.at_hand
-    )  # fmt: skip
+    score -= scale.front * candidate.front() / 1e4
+    return Furnished(goal, candidate, wall, answer, score, moves)
 
 
 def hours_to_stand(candidate: Candidate) -> float:
@@ -79,16 +108,19 @@ def hours_to_stand(candidate: Candidate) -> float:
     return float(sum(family.table.hours_a_module * (last - first) for family, _, _, first, last in candidate.spans))
 
 
-def design_of(task: Task, goal: Goal, furnished: Furnished, *, bounded: bool = True) -> Design:
+def lined_up(furnished: Furnished) -> Answer:
+    """The answer with the shelves of neighbouring bays at one height, as far as they may be."""
+    plan = furnished.wall.copied(furnished.answer.plan)
+    furnished.wall.line_up(plan)
+    return furnished.wall.read(plan, furnished.answer.points)
+
+
+def design_of(task: Task, furnished: Furnished) -> Design:
     """The placed design with its outcome; an answer that the verifier faults is a defect and raises."""
-    candidate, interior, lots = furnished.candidate, furnished.interior, furnished.problem.lots
+    candidate, goal, answer = furnished.candidate, furnished.goal, lined_up(furnished)
     structure = candidate.structure(task.envelopes, task.finish) if task.keep is None else kept_parts(task.keep)
-    built = build(interior, candidate.bays, task.catalogue, spare_shelves=goal in SPARE_SHELVES,
+    built = build(answer.stacks, candidate.bays, task.catalogue, spare_shelves=goal in SPARE_SHELVES,
                   taken={a.id for a in task.keep.assignments} if task.keep else ())  # fmt: skip
-    left: dict[str, int] = {}
-    for lot, choice in zip(lots, interior.choices, strict=True):
-        if choice < 0:
-            left[lot.thing.id] = left.get(lot.thing.id, 0) + lot.count
     kept = kept_assignments(task.keep) if task.keep else ()
     parts = (*structure, *_fresh(built.parts, {p.id for p in structure} | _spent(task), built.assignments))
     design = Design(
@@ -98,9 +130,11 @@ def design_of(task: Task, goal: Goal, furnished: Furnished, *, bounded: bool = T
         rows=candidate.standing if task.keep is None else task.keep.rows,
         regions=tuple(task.envelopes[s] for s in dict.fromkeys(b.section for b in candidate.bays)),
         assignments=(*kept, *built.assignments),
-        unplaced=tuple(Unplaced(thing=t, count=c) for t, c in left.items()), owned=_owned(task, built.assignments),
+        unplaced=tuple(Unplaced(thing=t, count=c) for t, c in answer.out.items()),
+        owned=_owned(task, built.assignments),
         ranges=_ranges(task, candidate), spent=tuple(sorted(_spent(task) - {p.id for p in structure})),
-        outcome=outcome_of(furnished, bounded=bounded),
+        outcome=Outcome.of(answer.points, None, within=0, run=candidate.run,
+                           method=f"ruin and repair, {furnished.moves} moves; exact heights in each bay"),
     )  # fmt: skip
     design = containers_on(design, {t.id: t for t in task.things})
     faults = verify(design, task.envelopes, task.things, task.survey)
@@ -131,7 +165,7 @@ def _fresh(parts: list[Part], taken: set[str], assignments: list[Assignment]) ->
     return fresh
 
 
-def _owned(task: Task, assignments: list[Assignment]) -> tuple[Container, ...]:
+def _owned(task: Task, assignments: Sequence[Assignment]) -> tuple[Container, ...]:
     used = {a.container for a in assignments}
     own = (*(c for _, c in task.home.owned), *task.containers)
     return tuple({c.id: c for c in own if c.id in used}.values())
@@ -163,15 +197,6 @@ def kept_assignments(design: Design) -> tuple[Assignment, ...]:
     return tuple(a for a in design.assignments if a.part in kept)
 
 
-def outcome_of(furnished: Furnished, *, bounded: bool = True) -> Outcome:
-    """What can be said of an interior; without a bound (`bounded` false) only that it was found."""
-    interior = furnished.interior
-    bound = lower_bound(furnished.problem) if bounded else None
-    return Outcome.of(interior.cost, bound, within=WITHIN, run=furnished.candidate.run,
-                      method=f"annealing, {interior.moves} moves; exact order in each bay; "
-                             f"{'bound by linear programme' if bounded else 'no bound reckoned'}")  # fmt: skip
-
-
 def reach_of(design: Design, things: tuple[Thing, ...], people: tuple[Person, ...], survey: Survey) -> float:
     """All trouble of taking things out, in points."""
     by_id, sockets = {t.id: t for t in things}, sockets_of(survey)
@@ -184,3 +209,10 @@ def reach_of(design: Design, things: tuple[Thing, ...], people: tuple[Person, ..
             at = int(getattr(part, bay.axis))
             total += trouble(thing, part.role, at, part.h, bay, design.family_of(bay), people, sockets)
     return total
+
+
+def prime() -> None:
+    """Compile the kernel, or fetch it from where an earlier run kept it, so that nobody waits for it later."""
+    task = Task("", Survey(), {}, (), (), HouseRules())
+    design = Candidate((), (), ())
+    lined_up(improve(task, improve(task, begin(task, "cheapest", design), 1), 1, goal="reach"))

@@ -1,7 +1,8 @@
 """The candidates of a whole space: fills of its sections put together, those that differ most first."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from collections.abc import Set as AbstractSet
+from dataclasses import replace
 
 from ..house import HouseRules
 from ..inventory.needs import ways
@@ -10,6 +11,8 @@ from ..survey.corners import blind_zones
 from ..survey.models import Section
 from ..survey.stacks import members
 from ..systems import FAMILIES, Family, Finish, Range, family_of_range
+from ..systems.families.tops import Tops
+from ..tables import load
 from .candidates import MOST_CANDIDATES, Candidate, Fill, fills_of, stand, with_companions
 from .task import Task
 
@@ -57,7 +60,49 @@ def candidates(task: Task) -> list[Candidate]:
         if fills:
             by_section.append((section, fills))
     chosen = [fills for sections in _without_twice(by_section, survey) for fills in _combined(sections)]
-    return [stand(fills, envelopes, blind, feet, finish) for fills in chosen][:MOST_CANDIDATES]
+    made = (stand(topped, envelopes, blind, feet, finish)
+            for fills in chosen for topped in _topped(fills, allowed_families, envelopes, finish))  # fmt: skip
+    clothes = any(t.row.group == "clothing" for t in task.things if t.stays)
+    suited = [c for c in made if task.families is not None or suits(task.catalogue[c.main], survey.kind, clothes)]
+    return suited[:MOST_CANDIDATES]
+
+
+def suits(family: Family, kind: str, clothes: bool) -> bool:
+    """Whether a family makes the main system of a kind of space where clothes are kept or not, by common practice."""
+    row = load("suits").get(family.kind, {})
+    return kind in row.get("spaces", (kind,)) and not (clothes and kind in row.get("no_clothes", ()))
+
+
+def settled(task: Task, fills: tuple[Fill, ...]) -> list[Candidate]:
+    """The candidates that these fills make, with what lies over them."""
+    blind, feet = blind_zones(task.survey), task.survey.feet
+    allowed_families = [task.catalogue[f] for f in families_of(task)]
+    return [stand(topped, task.envelopes, blind, feet, task.finish)
+            for topped in _topped(fills, allowed_families, task.envelopes, task.finish)]  # fmt: skip
+
+
+def _topped(fills: tuple[Fill, ...], families: Sequence[Family], envelopes: Mapping[str, Envelope], finish: Finish,
+            ) -> Iterator[tuple[Fill, ...]]:  # fmt: skip
+    """The fills with what lies over their modules: the tops of carcases, which are there anyhow, and a board across over
+    standards or posts, which is also left away.
+    """
+    lying = [f for f in families if isinstance(f, Tops)]
+    plain = tuple(_with_tops(fill, [f for f in lying if f.id == "tops"], envelopes, finish) for fill in fills)
+    all_over = tuple(_with_tops(fill, lying, envelopes, finish) for fill in fills)
+    yield all_over
+    if plain != all_over:
+        yield plain
+
+
+def _with_tops(fill: Fill, lying: Sequence[Tops], envelopes: Mapping[str, Envelope], finish: Finish) -> Fill:
+    tops = []
+    for below, row in fill.rows:
+        hung = any(f.hangs_over and r.x < row.end and row.x < r.end for f, r in fill.rows)
+        for family in () if hung else lying:
+            over = family.over(envelopes[fill.section], below, row, finish)
+            if over is not None:
+                tops.append((family, over))
+    return replace(fill, rows=(*fill.rows, *tops)) if tops else fill
 
 
 _BySection = list[tuple[Section, dict[str, list[Fill]]]]

@@ -152,6 +152,8 @@ def finished(design: Design, finish: Finish) -> Design:
         region = _region(design, standing.section)
         shapes = design.catalogue[standing.family].shapes(region, finish)
         row = standing.row
+        if design.catalogue[standing.family].lies_on:
+            continue
         if not row.shape.is_storey and not any(
             (s.height, s.depth) == (row.shape.height, row.shape.depth) for s in shapes
         ):

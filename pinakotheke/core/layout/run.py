@@ -10,7 +10,7 @@ from collections.abc import Iterable, Iterator
 from ..base import Frozen
 
 MOST_MODULES = 40
-NEAR = 40
+NEAR = 260
 """Rows of modules that use up to this many mm less than the best of their count are offered too."""
 
 
@@ -57,7 +57,7 @@ def front(stretch: int, modules: tuple[int, ...]) -> Front:
     return Front(stretch=max(stretch, 0), widest=max(modules), used=tuple(s.bit_length() - 1 for s in sets[1:]))
 
 
-def rows(stretch: int, modules: tuple[int, ...], count: int, most: int = 12) -> tuple[tuple[int, ...], ...]:
+def rows(stretch: int, modules: tuple[int, ...], count: int, most: int = 160) -> tuple[tuple[int, ...], ...]:
     """Sets of exactly `count` modules (widths descending) that use the most width, then up to `NEAR` mm less; at
     most `most`.
     """

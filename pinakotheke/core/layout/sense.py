@@ -156,7 +156,7 @@ class Seen:
         mains: dict[str, set[str]] = defaultdict(set)
         for bay in self.design.bays:
             family = self.design.family_of(bay)
-            if not (family.companion or family.hangs_over or bay.loose or family.on_what_is_there):
+            if not (family.companion or family.hangs_over or family.lies_on or bay.loose or family.on_what_is_there):
                 mains[bay.section].add(family.id)
         return max(map(len, mains.values()), default=0)
 

@@ -1,52 +1,53 @@
 """Complete alternatives for a space: one for each goal and for each other way to build it, each proven by the verifier.
 
-A quick furnishing (greedy insertion alone) of the candidates that promise most shows which deserve a thorough one.
-Alternatives are handed over as they are found; a first, complete one comes early and is replaced when its goal has
-been searched in full. All furnished candidates that hold everything make the frontier: cost against room and reach.
+A race of starts: every candidate is furnished by best fit, which takes milliseconds; the most promising go through a few
+moves of ruin and repair, the best of those through more, the best of all through many. Both cores work on it. The first
+complete layout is handed over at once, alternatives as they are found. All furnished candidates that hold everything
+make the frontier: cost against room and reach.
 """
 
+from collections.abc import Callable, Iterable, Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
-from operator import attrgetter
+from os import sched_getaffinity
+from random import Random
+from typing import TypeVar
 
 from ..base import Frozen
-from ..inventory.needs import need, ways
 from ..saying import say
-from ..tables import value
+from ..systems import Family
 from .blocked import Blocked, blocked_by_budget, blocked_by_demand, too_big_a_task, too_small
 from .candidates import Candidate
-from .costing import structure_price
 from .frontier import Point, Sensitivity, frontier_of, point_of, sensitivities
-from .furnish import Furnished, design_of, furnish, improve, problem_of
+from .furnish import Furnished, begin, design_of, furnish, heap_of, improve
 from .gallery import distinct, rightly_named, shape_of
 from .goals import REASONS, SEARCHED, TITLES
 from .kept import kept_candidate
-from .lots import takes_one
 from .models import Design, Goal
+from .neighbours import neighbours
 from .pool import candidates, families_of
 from .task import Task
 
-GREEDY, QUICK, THOROUGH = 0, 3_000, 15_000
-"""Moves: for every candidate that promises something, for the finalists, and for the best of a goal."""
-TRIED, FINALISTS, PATHS = 22, 3, 2
-RESTARTS = 6
-"""Random paths more for the best candidate, where it is tight."""
-HANDY = 0.55
-"""Where large lots do not all go in, lots of at most this share of a compartment are tried."""
+HEATS = ((28, 120), (8, 400))
+"""Rounds of the race: how many run, and for how many moves."""
+BENDS, BENT_FROM, BENT = 2, 3, 10
+"""Then the widths of the best so many are bent, in so many rounds, to so many neighbours each."""
+AT_LENGTH = 1500
+"""Moves for a goal from each of its starts, and for the best of another family."""
+STARTS = 2
+"""Starts of a goal: the best of the race, and another one's answer."""
 OTHER_WAYS = 3
 """Alternatives of families that no goal came out in."""
 ENOUGH = 4
 """Complete alternatives from which no more are looked for."""
 INCOMPLETE = 3
 """Alternatives shown when none holds everything."""
-MOST_REACH_TOP = 1e9
-
-_score = attrgetter("score")
-
-
-def _left_out(furnished: Furnished) -> tuple[int, float]:
-    """Pieces without a place, then the score: lots of two sizes cannot be counted against each other."""
-    left = sum(lot.count for lot, c in zip(furnished.problem.lots, furnished.interior.choices, strict=True) if c < 0)
-    return left, furnished.score
+FRONTIER = 14
+"""Complete answers that the frontier is made of."""
+EAGER = 8
+"""After every so many candidates without a complete one, the best so far is improved."""
+T = TypeVar("T")
+S = TypeVar("S")
 
 
 class Solution(Frozen):
@@ -64,7 +65,16 @@ class _Found:
 
     designs: dict[str, Design] = field(default_factory=dict)
     best: dict[Goal, Furnished] = field(default_factory=dict)
-    complete: list[tuple[Goal, Furnished]] = field(default_factory=list)
+    complete: list[Furnished] = field(default_factory=list)
+
+    def note(self, furnished: Iterable[Furnished]) -> None:
+        """Keep in mind what holds everything."""
+        self.complete += [f for f in furnished if not f.unplaced]
+
+
+def rank(furnished: Furnished) -> tuple[int, float]:
+    """Pieces without a place before all, then the points."""
+    return furnished.unplaced, furnished.score
 
 
 def design_space(task: Task) -> Solution:
@@ -84,7 +94,8 @@ def design_space(task: Task) -> Solution:
     if not pool:
         return Solution(alternatives=(), blocked=Blocked(kind="size", subject="free wall between obstacles", short=0,
                                                          unit="mm"))  # fmt: skip
-    found = _alternatives(task, pool)
+    with ThreadPoolExecutor(len(sched_getaffinity(0))) as both:
+        found = _alternatives(task, pool, both)
     return _solution(task, pool, found)
 
 
@@ -92,7 +103,7 @@ def _solution(task: Task, pool: list[Candidate], found: _Found) -> Solution:
     designs = distinct(rightly_named(task, found.designs))
     designs += _more_to_choose(task, found, designs)
     complete = [d for d in designs if not d.unplaced]
-    points = frontier_of(task, found.complete)
+    points = frontier_of(task, _shapes_apart(found.complete)[:FRONTIER])
     if task.budget is not None:
         affordable = [d for d in complete if point_of(task, d).cost <= task.budget]
         if complete and not affordable:
@@ -104,212 +115,163 @@ def _solution(task: Task, pool: list[Candidate], found: _Found) -> Solution:
         task.watch.progress(1.0, "done")
         return Solution(alternatives=tuple(complete), frontier=points, sensitivities=told)
     fullest = sorted(designs, key=lambda d: sum(u.count for u in d.unplaced))[:INCOMPLETE]
-    tried = sorted(pool, key=lambda c: -c.front())[:3]
+    tried = [f.candidate for f in sorted(found.best.values(), key=rank)[:2]]
     blocked = blocked_by_demand(task, fullest[0], tried)
     task.watch.progress(1.0, "done")
     return Solution(alternatives=tuple(fullest), blocked=blocked, frontier=points)
 
 
-# -- alternatives --
+# -- the race --
 
 
-def _alternatives(task: Task, pool: list[Candidate]) -> _Found:
+def _alternatives(task: Task, pool: list[Candidate], both: ThreadPoolExecutor) -> _Found:
     found = _Found()
     goals: tuple[Goal, ...] = ("yours", *SEARCHED) if task.weights else SEARCHED
+    runners = _race(task, "cheapest", pool, found, both)
     for step, goal in enumerate(goals):
-        at = step / (len(goals) + 1)
-        task.watch.progress(at, f"trying ways to stand the parts: {TITLES[goal].lower()}")
-        promising = _promising(task, goal, pool)
-        if step == 0:
-            task.watch.found(design_of(task, goal, furnish(task, goal, promising[0], GREEDY), bounded=False))
-        before = next(reversed(found.best.values()), None)
-        best = _thorough(task, goal, _quick(task, goal, promising, found), found, before, at, 1 / (len(goals) + 1))
-        found.best[goal] = best
-        found.designs[goal] = design_of(task, goal, best)
+        at = 0.4 + 0.4 * step / len(goals)
+        task.watch.progress(at, f"improving: {TITLES[goal].lower()}")
+        starts = [*runners[:STARTS], *(found.best[g] for g in list(found.best)[-1:])]
+        tried = _all(both, lambda one: improve(task, *one), [
+            (f, AT_LENGTH, 11 * step + n, goal) for n, f in enumerate(_bent(task, starts, goal))
+        ])  # fmt: skip
+        found.note(tried)
+        found.best[goal] = best = min(tried, key=rank)
+        found.designs[goal] = design_of(task, best)
         task.watch.found(found.designs[goal])
-    _other_ways(task, pool, found)
-    _bent(task, found)
+    _other_ways(task, runners, found, both)
     return found
 
 
-def _quick(task: Task, goal: Goal, promising: list[Candidate], found: _Found) -> list[Furnished]:
-    """Candidates furnished in haste, best first."""
-    furnished: list[Furnished] = []
-    for candidate in promising[:TRIED]:
+def _race(task: Task, goal: Goal, pool: list[Candidate], found: _Found, both: ThreadPoolExecutor) -> list[Furnished]:
+    """Candidates furnished, best first: all by best fit, fewer and fewer at more and more length."""
+    task.watch.progress(0.0, "trying ways to stand the parts")
+    field_, shown = [], False
+    for n, candidate in enumerate(_promising(task, pool)):
         task.watch.check()
-        one = furnish(task, goal, candidate, GREEDY)
-        if one.interior.unplaced and len(furnished) < FINALISTS:
-            one = improve(task, goal, candidate, one.problem, QUICK, one.interior.choices)
-        furnished.append(one)
-        if not one.interior.unplaced:
-            found.complete.append((goal, one))
-    return _mains_first(sorted(furnished, key=_score))
+        field_.append(begin(task, goal, candidate))
+        if not shown and n % EAGER == EAGER - 1 and field_[-1].unplaced:
+            # The first complete one is wanted soon: what stands best so far is helped along.
+            field_ += [improve(task, f, HEATS[0][1], n) for f in sorted(field_, key=rank)[:2]]
+        if not shown and not min(field_, key=rank).unplaced:
+            shown = True
+            task.watch.found(design_of(task, min(field_, key=rank)))
+    found.note(field_)
+    field_.sort(key=rank)
+    for number, (size, moves) in enumerate(HEATS):
+        task.watch.progress(0.1 + 0.15 * number, "trying the most promising at length")
+        running = _some_of_each(task, field_, size)
+        ran = _all(both, lambda one: improve(task, *one), [(f, moves, 101 * number + n) for n, f in enumerate(running)])
+        found.note(ran)
+        field_ = sorted(ran, key=rank)
+        if not shown and field_ and not field_[0].unplaced:
+            shown = True
+            task.watch.found(design_of(task, field_[0]))
+    for turn in range(BENDS):
+        task.watch.progress(0.3 + 0.05 * turn, "trying other widths")
+        field_ = _with_neighbours(task, goal, field_, found, both, turn)
+    return field_
 
 
-def _mains_first(ranked: list[Furnished]) -> list[Furnished]:
-    """The best of each main family, then the rest: a family that does badly in haste may do best at length."""
-    firsts = {id(next(f for f in ranked if f.candidate.main == main)) for main in {f.candidate.main for f in ranked}}
-    return sorted(ranked, key=lambda f: id(f) not in firsts)
+def _with_neighbours(task: Task, goal: Goal, ranked: list[Furnished], found: _Found, both: ThreadPoolExecutor,
+                     turn: int) -> list[Furnished]:  # fmt: skip
+    """The ranked, and what came of their best with other widths."""
+    chosen = _some_of_each(task, ranked, BENT_FROM)[:BENT_FROM]
+    tried: list[Furnished] = []
+    for n, one in enumerate(chosen):
+        near = list(neighbours(task, one.candidate))
+        Random(task.seed * 31 + 7 * turn + n).shuffle(near)
+        tried += [begin(task, goal, c) for c in near[:BENT]]
+    tried = _all(both, lambda job: improve(task, *job), [(f, HEATS[0][1], 301 + n) for n, f in enumerate(tried)])
+    tried = sorted(tried, key=rank)[: HEATS[1][0] // 2]
+    tried = _all(both, lambda job: improve(task, *job), [(f, HEATS[1][1], 501 + n) for n, f in enumerate(tried)])
+    found.note(tried)
+    return sorted([*ranked, *tried], key=rank)
 
 
-def _thorough(task: Task, goal: Goal, quick: list[Furnished], found: _Found, before: Furnished | None, at: float,
-              share: float) -> Furnished:  # fmt: skip
-    """The best of the finalists, and of the answer `before` bent to this goal, after several random paths each."""
-    starts = [improve(task, goal, f.candidate, f.problem, QUICK, f.interior.choices) for f in quick[:FINALISTS]]
-    if before is not None:
-        starts.append(_for_goal(task, goal, before, QUICK))
-    best = min(starts, key=_score)
-    for path in range(1, PATHS + 1):
-        task.watch.progress(at + share * path / (PATHS + 1), f"improving: {TITLES[goal].lower()}")
-        best = min(best, improve(task, goal, best.candidate, best.problem, THOROUGH, best.interior.choices, path),
-                   key=_score)  # fmt: skip
-    best = _squeezed(task, goal, best, [f.candidate for f in quick[:FINALISTS]])
-    if not best.interior.unplaced:
-        found.complete.append((goal, best))
-    return best
+def _all(both: ThreadPoolExecutor, do: Callable[[S], T], jobs: Sequence[S]) -> list[T]:
+    """All jobs on all cores, their answers in the order in which they were given."""
+    waiting = [both.submit(do, job) for job in jobs]
+    try:
+        return [one.result() for one in waiting]
+    finally:
+        for one in waiting:
+            one.cancel()
 
 
-def _for_goal(task: Task, goal: Goal, other: Furnished, moves: int) -> Furnished:
-    """The answer to another goal bent to this one."""
-    problem = problem_of(task, goal, other.problem.lots, other.problem.bays)
-    return improve(task, goal, other.candidate, problem, moves, other.interior.choices)
+def _some_of_each(task: Task, ranked: list[Furnished], size: int) -> list[Furnished]:
+    """The best, and of every main family its best: a family that does badly in haste may do best at length."""
+    mains = dict.fromkeys(f.candidate.main for f in ranked)
+    firsts = [next(f for f in ranked if f.candidate.main == main) for main in mains]
+    share = max(1, size // (len(mains) + 1))
+    kept: list[Furnished] = []
+    for main in mains:
+        kept += [f for f in ranked if f.candidate.main == main][:share]
+    rest = [f for f in ranked if not any(f is k for k in kept)]
+    kept += rest[: max(0, size - len(kept))]
+    return sorted(kept if len(kept) >= len(firsts) else firsts, key=rank)
 
 
-def _squeezed(task: Task, goal: Goal, best: Furnished, others: list[Candidate]) -> Furnished:
-    """A tight case: smaller lots of it and of the next best, and other paths, often let the last ones in."""
-    for path, candidate in enumerate(dict.fromkeys((best.candidate, *others))):
-        if not best.interior.unplaced:
-            break
-        one = furnish(task, goal, candidate, THOROUGH, handy=HANDY)
-        best = min(best, one, key=_left_out)
-        if best.interior.unplaced:
-            best = min(best, improve(task, goal, candidate, one.problem, THOROUGH, None, path + 5), key=_left_out)
-    if best.interior.unplaced:
-        one = furnish(task, goal, best.candidate, GREEDY, handy=HANDY)
-        for path in range(RESTARTS):
-            start = None if path % 2 else one.interior.choices
-            again = improve(task, goal, one.candidate, one.problem, THOROUGH, start, path + 20)
-            best = min(best, again, key=_left_out)
-            if not best.interior.unplaced:
-                break
-    return best
-
-
-def _promising(task: Task, goal: Goal, pool: list[Candidate]) -> list[Candidate]:
-    """The candidates worth furnishing for a goal, of every family some: for *cheapest* and *quickest* those whose
-    structure costs least among those with front enough; for the others those with most front (within standing reach
-    for *reach*). What has no place for some things comes last. The most promising of all comes first.
-    """
-    top = value("design.reach_top") if goal == "reach" else MOST_REACH_TOP
-    asked = _front_asked(task)
-    ranked = []
+def _promising(task: Task, pool: list[Candidate]) -> list[Candidate]:
+    """The pool, those first that have a place for every group, and in turns one of every set of families."""
+    heap = heap_of(task)
+    known: dict[int, tuple[int, int]] = {}
     for n, c in enumerate(pool):
         task.watch.check()
-        homeless = _homeless(task, c)
-        room = c.front(top)
-        if goal in ("cheapest", "quickest", "yours"):
-            price = _structure_price(task, c)
-            rank = (homeless, 0.0, price) if room >= asked else (homeless, 1.0, -room)
-        else:
-            rank = (homeless, 0.0, -room)
-        ranked.append((rank, n, c))
-    ranked.sort(key=lambda row: row[:2])
-    return _of_every_kind([c for *_, c in ranked])
+        known[id(c)] = (len(heap.homeless(c.bays)), n)
+    return _of_every_kind(sorted(pool, key=lambda c: known[id(c)]))
 
 
 def _of_every_kind(ranked: list[Candidate]) -> list[Candidate]:
-    """The best first, then in turns one of every set of families and height, each in its order."""
-    kinds: dict[tuple[object, ...], list[Candidate]] = {}
+    kinds: dict[object, list[Candidate]] = {}
     for c in ranked:
-        heights = tuple(sorted({r.shape.height for _, r, *_ in c.spans}))
-        kinds.setdefault((c.families, heights[-1:]), []).append(c)
+        kinds.setdefault(c.main, []).append(c)
     rows = list(kinds.values())
-    turns = [row[n] for n in range(max(map(len, rows), default=0)) for row in rows if n < len(row)]
-    order = {id(c): n for n, c in enumerate(ranked)}
-    # A kind whose best is far down the ranking does not push out what is near the top.
-    return sorted(turns, key=lambda c: (turns.index(c) // 6, order[id(c)]))
+    return [row[n] for n in range(max(map(len, rows), default=0)) for row in rows if n < len(row)]
 
 
-def _front_asked(task: Task) -> float:
-    """Front, mm², that the things take at the very least, by their preferred way and a share for what is lost."""
-    total = 0.0
-    for t in task.things:
-        if t.stays:
-            n = need(t, ways(t, task.rules)[0], task.rules)
-            total += n.clear * (
-                n.amount if n.way not in ("drawer", "overhead", "hook") else n.piece_width * t.count * 0.3
-            )
-    return total * 0.7
+def _bent(task: Task, starts: list[Furnished], goal: Goal) -> list[Furnished]:
+    """Starts that differ."""
+    kept: list[Furnished] = []
+    for start in starts:
+        if not any(k.candidate is start.candidate for k in kept):
+            kept.append(start)
+    return kept
 
 
-def _homeless(task: Task, candidate: Candidate) -> int:
-    """Things of which not one piece goes into any of its bays. Bays of one make and size are asked once."""
-    home, known = task.home, task.cache.takes
-    lost = 0
-    for thing in task.things:
-        if not thing.stays:
-            continue
-        for bay in candidate.bays:
-            key = (thing.id, bay.family, bay.w, bay.depth, bay.hang_depth, bay.pitches, bay.first, bay.pulls,
-                   bay.blind, bay.drawer, bay.blocked)  # fmt: skip
-            if key not in known:
-                known[key] = takes_one(thing, bay, home)
-            if known[key]:
-                break
-        else:
-            lost += 1
-    return lost
+def _shapes_apart(complete: list[Furnished]) -> list[Furnished]:
+    """The best of each candidate and goal, best first."""
+    best: dict[tuple[int, Goal], Furnished] = {}
+    for f in sorted(complete, key=rank):
+        best.setdefault((id(f.candidate), f.goal), f)
+    return list(best.values())
 
 
-def _structure_price(task: Task, candidate: Candidate) -> float:
-    return structure_price(candidate.structure(task.envelopes, task.finish), task.catalogue)
-
-
-def _other_ways(task: Task, pool: list[Candidate], found: _Found) -> None:
+def _other_ways(task: Task, runners: list[Furnished], found: _Found, both: ThreadPoolExecutor) -> None:
     """What the other families would make of it, as far as they take everything."""
-    mains = [task.catalogue[m] for m in dict.fromkeys(c.main for c in pool)]
     used = {f.candidate.main for f in found.best.values()}
-    made = 0
-    others = sorted((f for f in mains if f.id not in used), key=lambda f: f.id)
-    for n, family in enumerate(others):
-        if made == OTHER_WAYS:
-            return
-        at, share = 0.85 + 0.1 * n / len(others), 0.1 / len(others)
-        task.watch.progress(at, f"another way to build it: {family.spoken}")
-        own = _promising(task, "cheapest", [c for c in pool if c.main == family.id])
-        furnished = min((furnish(task, "cheapest", c, QUICK) for c in own[:4]), key=_score, default=None)
-        if furnished is None:
+    firsts: dict[str, Furnished] = {}
+    for f in runners:
+        if f.candidate.main not in used:
+            firsts.setdefault(f.candidate.main, f)
+    task.watch.progress(0.85, "other ways to build it")
+    anything = any(not f.unplaced for f in found.best.values())
+    made = _all(both, lambda one: improve(task, *one), [(f, AT_LENGTH, 71 + n) for n, f in enumerate(firsts.values())])
+    found.note(made)
+    for furnished in sorted(made, key=rank)[:OTHER_WAYS]:
+        if furnished.unplaced and anything:
             continue
-        if not furnished.interior.unplaced:
-            found.complete.append(("cheapest", furnished))
-        else:
-            furnished = _thorough(task, "cheapest", _quick(task, "cheapest", own, found), found, None, at, share)
-        if furnished.interior.unplaced and any(not f.interior.unplaced for f in found.best.values()):
-            continue
+        family = task.catalogue[furnished.candidate.main]
         key = f"in-{family.id}"
-        found.designs[key] = design_of(task, "cheapest", furnished).model_copy(
-            update={"id": key, "title": TITLES["family"].format(family=family.spoken),
-                    "reason": REASONS["cheap-family"].format(about=family.about)}
-        )  # fmt: skip
+        found.designs[key] = _named(design_of(task, furnished), key, family)
         task.watch.found(found.designs[key])
-        made += 1
 
 
-def _bent(task: Task, found: _Found) -> None:
-    """Every goal looks at what the other families came to: what is complete there may serve it better."""
-    ways: dict[str, Furnished] = {}
-    for _, furnished in found.complete:
-        ways.setdefault(furnished.candidate.main, furnished)
-    for goal, best in tuple(found.best.items()):
-        for main, other in ways.items():
-            if main == best.candidate.main:
-                continue
-            one = _for_goal(task, goal, other, THOROUGH)
-            if one.score < found.best[goal].score and not one.interior.unplaced:
-                found.best[goal] = one
-                found.complete.append((goal, one))
-                found.designs[goal] = design_of(task, goal, one)
-                task.watch.found(found.designs[goal])
+def _named(design: Design, key: str, family: Family) -> Design:
+    return design.model_copy(
+        update={"id": key, "title": TITLES["family"].format(family=family.spoken),
+                "reason": REASONS["cheap-family"].format(about=family.about)}
+    )  # fmt: skip
 
 
 def _more_to_choose(task: Task, found: _Found, designs: list[Design]) -> list[Design]:
@@ -320,26 +282,25 @@ def _more_to_choose(task: Task, found: _Found, designs: list[Design]) -> list[De
     seen = [shape_of(d) for d in designs]
     kinds = {_kind(f.candidate) for f in found.best.values()}
     complete = sum(not d.unplaced for d in designs)
-    for other_kind_only in (True, False):
-        for goal, furnished in sorted(found.complete, key=lambda row: row[1].score):
-            if not complete or complete + len(added) >= ENOUGH:
-                return added
-            kind = _kind(furnished.candidate)
-            if other_kind_only and kind in kinds:
-                continue
-            kinds.add(kind)
-            best = improve(task, goal, furnished.candidate, furnished.problem, QUICK, furnished.interior.choices, 3)
-            names = [task.catalogue[f].spoken for f in furnished.candidate.families]
-            title = say(TITLES["also"], {"bays": _bays(furnished), "families": names}, "metric")[:110]
-            again = 1 + sum(d.title.startswith(title) for d in added)
-            design = design_of(task, goal, best).model_copy(
-                update={"id": f"also-{len(added) + 1}", "title": title + (f", {again}" if again > 1 else ""),
-                        "reason": REASONS["also"]}
-            )  # fmt: skip
-            if shape_of(design) not in seen:
-                seen.append(shape_of(design))
-                added.append(design)
-                task.watch.found(design)
+    for furnished in _shapes_apart(found.complete):
+        if not complete or complete + len(added) >= ENOUGH:
+            return added
+        kind = _kind(furnished.candidate)
+        if kind in kinds:
+            continue
+        kinds.add(kind)
+        best = improve(task, furnished, HEATS[1][1], 3)
+        names = [task.catalogue[f].spoken for f in furnished.candidate.families]
+        title = say(TITLES["also"], {"bays": _bays(furnished), "families": names}, "metric")[:110]
+        again = 1 + sum(d.title.startswith(title) for d in added)
+        design = design_of(task, best).model_copy(
+            update={"id": f"also-{len(added) + 1}", "title": title + (f", {again}" if again > 1 else ""),
+                    "reason": REASONS["also"]}
+        )  # fmt: skip
+        if shape_of(design) not in seen:
+            seen.append(shape_of(design))
+            added.append(design)
+            task.watch.found(design)
     return added
 
 
@@ -363,11 +324,10 @@ def _around_what_is_kept(task: Task) -> Solution:
     goal = task.keep.goal
     inner = task.but(things=things)
     task.watch.progress(0.1, "finding the rest anew")
-    best = furnish(inner, goal, candidate, QUICK)
-    for path in range(1, PATHS + 2):
-        task.watch.progress(path / (PATHS + 2), "finding the rest anew")
-        best = min(best, improve(inner, goal, candidate, best.problem, THOROUGH, best.interior.choices, path),
-                   key=_score)  # fmt: skip
-    design = design_of(task, goal, best)
+    best = furnish(inner, goal, candidate, HEATS[1][1])
+    for path in range(1, STARTS + 2):
+        task.watch.progress(path / (STARTS + 2), "finding the rest anew")
+        best = min(best, improve(inner, best, AT_LENGTH, path), key=rank)
+    design = design_of(task, best)
     design = design.model_copy(update={"id": task.keep.id, "title": task.keep.title, "reason": task.keep.reason})
     return Solution(alternatives=(design,))

@@ -13,6 +13,7 @@ from ..inventory.owned import Owned, offers
 from ..survey import Envelope, Survey
 from ..systems import Bay, Catalogue, Family, Finish, Holder, Part, Range
 from .goals import WEIGHTS
+from .limits import Limits
 from .models import Design, Goal, Weights
 
 
@@ -41,14 +42,15 @@ class SearchCache:
     survey or another rule is another task.
     """
 
-    lots: dict[tuple[int, float], Any] = field(default_factory=dict)
-    """Lots cut so far, by candidate."""
     takes: dict[tuple[object, ...], bool] = field(default_factory=dict)
     """Whether a piece of a thing goes into a bay of a size, as far as it was asked."""
     troubles: dict[tuple[object, ...], tuple[float, ...]] = field(default_factory=dict)
     """Trouble of a thing at every foot in a bay of a kind."""
     components: dict[tuple[object, ...], Compartment] = field(default_factory=dict)
     """What a compartment is, costs and carries."""
+
+    heap: Any = None
+    """The things with their options, by kind of bay."""
 
     def component(self, family: Family, role: Holder, bay: Bay, front: int) -> Compartment:
         """A compartment of a bay; every lot asks for the same few."""
@@ -74,8 +76,11 @@ class Household:
     """Containers the household buys from; those that ship when it lists none."""
     families: Catalogue = field(default_factory=Catalogue)
     cache: SearchCache = field(default_factory=SearchCache, compare=False)
-    handy: float = 1.0
-    """A lot takes no more than this share of a compartment: small lots pack tighter, large ones keep together."""
+    limits: Limits = field(default_factory=lambda: Limits(()))
+    folds: bool = False
+    """Whether what the house hangs may be laid away where the rails are full."""
+    damp: bool = False
+    """Whether the floor is damp: no box and no shoe stands on it."""
 
 
 @dataclass(frozen=True)
@@ -103,6 +108,8 @@ class Task:
     """A design of which the locked bays and parts stay."""
     seed: int = 1
     effort: float = 1.0
+    folds: bool = False
+    """Whether what the house hangs may be laid away: only when a person asked for it."""
     watch: Watch = field(default_factory=Watch)
     cache: SearchCache = field(default_factory=SearchCache, repr=False, compare=False)
 
@@ -121,7 +128,7 @@ class Task:
         at_hand = {o.id: owned_container(o) for o in self.stock}
         owned = tuple((o.thing, at_hand[o.owned]) for o in offers(self.things, self.stock))
         return Household(self.rules, self.people, sockets_of(self.survey), owned, self.containers, self.catalogue,
-                         self.cache)  # fmt: skip
+                         self.cache, limits=Limits.of(self.people, self.envelopes), folds=self.folds, damp=self.survey.damp)  # fmt: skip
 
     def weights_for(self, goal: Goal) -> Weights:
         """The weights of a goal."""

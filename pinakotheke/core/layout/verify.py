@@ -30,6 +30,8 @@ FaultCode = Literal[
 ROUNDING = 1e-6
 HUNG_BEFORE = HIDING | {"standard", "container"}
 """What hangs from or stands on its carrier beyond that one's own height."""
+WIDEST_SPAN, NEAR_END = 1000, 60
+"""A board across is carried at least every so many mm, and so near its ends; common practice."""
 CORNER_MM2 = 400.0
 """Parts of two runs may share this much of the plan: walls out of square are drawn to the millimetre."""
 
@@ -194,6 +196,8 @@ class _Proof:
         for part in self.design.parts:
             if part.role == "floor" and part.z > 0:
                 self._fault("support", "no floor", part.id, part.z, 0)
+            if part.fixed_to == "uprights":
+                self._lies_on_uprights(part)
             if not part.carrier:
                 if part.role in HOLDERS and not self._meets(part):
                     self._fault("support", "sides", part.id, part.x, part.x + part.w)
@@ -210,6 +214,23 @@ class _Proof:
         if part.bay is None or part.bay >= len(self.bays):
             return False
         return self.design.family_of(part).meets_sides(part, self.bays[part.bay]) and self._between_carriers(part)
+
+    def _lies_on_uprights(self, part: Part) -> None:
+        """A top lies on carcases from end to end; a board across has an upright at each end and none too far from the
+        next, and all of them reach it.
+        """
+        section = [p for p in self.design.parts if p.section == part.section and p.role in UPRIGHTS]
+        reach = [p for p in section if p.z <= part.z <= p.z + p.h and p.x < part.x + part.w and part.x < p.x + p.w]
+        frames = sorted((p for p in reach if p.role in ENCLOSING), key=lambda p: p.x)
+        at, gap = part.x, 0
+        for upright in frames or sorted(reach, key=lambda p: p.x):
+            gap = max(gap, upright.x - at)
+            at = max(at, upright.x + upright.w)
+        gap = max(gap, part.x + part.w - at)
+        limit = 0 if frames else WIDEST_SPAN
+        ends = frames or (reach and min(p.x for p in reach) <= part.x + NEAR_END and at >= part.x + part.w - NEAR_END)
+        if gap > limit or not ends:
+            self._fault("support", "nothing below", part.id, gap, limit)
 
     def _between_carriers(self, part: Part) -> bool:
         """Whether what stands at both sides of a part is really there: frames, standards, posts, gables or a wall."""

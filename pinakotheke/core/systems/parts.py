@@ -7,7 +7,7 @@ from pydantic import Field
 from ..base import Frozen, Id
 from .roles import Role
 
-Surface = Literal["wall", "floor", "ceiling", "drawer", "shelf"]
+Surface = Literal["wall", "floor", "ceiling", "drawer", "shelf", "uprights"]
 """What of the house, or of the furniture that is there, may carry a part."""
 SURFACES: frozenset[str] = frozenset(get_args(Surface))
 

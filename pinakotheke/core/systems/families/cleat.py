@@ -37,6 +37,10 @@ class CleatTable(Table):
     narrowest: int
 
 
+UNEQUAL = ((1 / 3, 2 / 3), (2 / 3, 1 / 3), (0.25, 0.45, 0.3), (0.4, 0.3, 0.3))
+"""A narrow part for what is tall beside wide shelves: shares of the wall."""
+
+
 class Cleat(Family):
     """See the module."""
 
@@ -65,6 +69,10 @@ class Cleat(Family):
                 yield (width,) * n
                 if 1 < n <= 4:
                     yield (width,) * (n - 1)
+        for shares in UNEQUAL:
+            parts = tuple(int(length * share) for share in shares)
+            if all(narrowest + gable <= w <= widest + gable for w in parts):
+                yield parts
 
     def storeys(self, envelope: Envelope) -> Iterator[tuple[Row, ...]]:
         """Storeys of boards on one grid of gables, each with as many whole widths as the slope lets it and a narrower

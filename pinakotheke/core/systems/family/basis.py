@@ -29,6 +29,8 @@ class Basis:
     """Whether it hangs over what else stands at the wall."""
     is_open_above: bool = False
     """Whether its highest board carries what stands over its uprights: it has no roof."""
+    lies_on: frozenset[str] = frozenset()
+    """Kinds of family over whose modules it lies, from the first to the last."""
     on_what_is_there: bool = False
     """Whether its bottom is a board of the place itself, which is no part of what is built."""
 

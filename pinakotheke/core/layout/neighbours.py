@@ -1,0 +1,96 @@
+"""Candidates a step away from another: one module wider or narrower, two changed for each other, one more or one less."""
+
+from collections.abc import Iterator
+from itertools import combinations
+
+from ..survey import Envelope
+from ..systems import Family, Row
+from .candidates import Candidate, Fill
+from .pool import settled
+from .task import Task
+
+
+def neighbours(task: Task, candidate: Candidate) -> Iterator[Candidate]:
+    """Every candidate that differs by one step in one of its rows."""
+    for n, fill in enumerate(candidate.fills):
+        rows = [(f, r) for f, r in fill.rows if not f.lies_on]
+        for k, (family, row) in enumerate(rows):
+            for widths in dict.fromkeys(_steps(family, row)):
+                x = _place(family, row, widths, task.envelopes[fill.section], [r for i, (_, r) in enumerate(rows) if i != k])
+                if x is not None:
+                    made = [*rows]
+                    made[k] = (family, Row(shape=row.shape, x=x, widths=widths))
+                    other = Fill(fill.section, tuple(made), f"{sum(widths)} mm used with {len(widths)}")
+                    yield from settled(task, (*candidate.fills[:n], other, *candidate.fills[n + 1 :]))
+
+
+def _steps(family: Family, row: Row) -> Iterator[tuple[int, ...]]:
+    widths = row.widths
+    if family.fillings(sum(widths)) is not None:
+        yield from _parted_otherwise(widths)
+        return
+    modules = family.modules_at(row.shape)
+    for i, j in combinations(range(len(widths)), 2):
+        if widths[i] != widths[j]:
+            swapped = list(widths)
+            swapped[i], swapped[j] = swapped[j], swapped[i]
+            yield tuple(swapped)
+    for i, w in enumerate(widths):
+        for other in modules:
+            if other != w:
+                yield (*widths[:i], other, *widths[i + 1 :])
+                for j in range(len(widths)):
+                    if j != i:
+                        # What one gives another takes, as far as the modules go.
+                        rest = [m for m in modules if m != widths[j] and abs(m - widths[j] - (w - other)) <= EVEN]
+                        for m in rest:
+                            changed = list(widths)
+                            changed[i], changed[j] = other, m
+                            yield tuple(changed)
+        if len(widths) > 1:
+            yield (*widths[:i], *widths[i + 1 :])
+    yield from ((*widths, m) for m in modules)
+
+
+EVEN = 60
+"""mm by which a change of two widths may miss the old sum."""
+LEAST_PART, SHIFT = 250, 90
+"""Of a wall that is parted freely, the narrowest part, and how far a side is shifted, mm."""
+
+
+def _parted_otherwise(widths: tuple[int, ...]) -> Iterator[tuple[int, ...]]:
+    """Sides of a freely parted wall shifted, taken out, or set in."""
+    for i in range(len(widths) - 1):
+        for by in (-3 * SHIFT, -SHIFT, SHIFT, 3 * SHIFT):
+            a, b = widths[i] + by, widths[i + 1] - by
+            if min(a, b) >= LEAST_PART:
+                yield (*widths[:i], a, b, *widths[i + 2 :])
+        yield (*widths[:i], widths[i] + widths[i + 1], *widths[i + 2 :])
+    for i, w in enumerate(widths):
+        if w >= 2 * LEAST_PART:
+            yield (*widths[:i], w // 2, w - w // 2, *widths[i + 1 :])
+
+
+def _place(family: Family, row: Row, widths: tuple[int, ...], envelope: Envelope, beside: list[Row]) -> int | None:
+    """Where a row of other widths may begin: in the middle of its stretch or where the old one began."""
+    if family.fillings(sum(widths)) is not None and not all(
+        family.modules[0] <= w <= family.modules[-1] for w in widths
+    ):
+        return None
+    length = sum(widths) + family.ends
+    for start, end in family.stretches(envelope, row.shape):
+        if not (start <= row.x < end) or length > end - start:
+            continue
+        for x in dict.fromkeys((start + (end - start - length) // 2, row.x, start)):
+            new = Row(shape=row.shape, x=x, widths=widths)
+            clear = not any(
+                x < other.end and other.x < x + length and _same_height(row, other) for other in beside
+            )
+            if x + length <= end and clear and family.allows(envelope, new):
+                return x
+    return None
+
+
+def _same_height(one: Row, other: Row) -> bool:
+    low_one, low_other = one.shape.height - one.shape.member, other.shape.height - other.shape.member
+    return low_one < other.shape.height and low_other < one.shape.height

@@ -1,0 +1,1 @@
+"""Who lives where, and on what: the search of a whole wall at once."""

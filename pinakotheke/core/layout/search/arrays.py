@@ -1,0 +1,306 @@
+"""A wall and its heap as the plain arrays that the kernel works on, and its answer read back."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from itertools import islice
+from typing import Any, get_args
+
+import numpy as np
+
+from ...inventory import Thing
+from ...inventory.needs import STORAGE_OF, STORAGES
+from ...systems import FRONTS, Bay, Holder
+from ...tables import load, value
+from ..models import Weights
+from ..task import Household
+from . import columns
+from .apart import apart_bits, class_of
+from .options import PITCHES, Option, fitted, kind_of_bay, options, size_of_bay
+
+ROLES: tuple[Holder, ...] = get_args(Holder)
+CODE: dict[str, int] = {role: n for n, role in enumerate(ROLES)}
+BOARDS = frozenset({"shelf", "base", "shoe shelf"})
+"""What closes a drawer below it by its own board, and lines up with its neighbours."""
+
+
+@dataclass(frozen=True, slots=True)
+class Scale:
+    """Points a unit of each thing costs under the weights of a goal."""
+
+    money: float
+    front: float
+    reach: float
+    part: float
+    hour: float
+    reuse: float
+
+    @classmethod
+    def of(cls, weights: Weights) -> "Scale":
+        """5 is one point for a unit of money; the others are in proportion to what they usually weigh against it."""
+        return cls(money=weights.money / 5, front=weights.room / 10, reach=weights.reach / 2,
+                   part=weights.parts / 5 * value("design.part_points"),
+                   hour=weights.hours / 5 * value("design.hour_points"), reuse=weights.reuse / 5)  # fmt: skip
+
+
+@dataclass(slots=True)
+class Lot:
+    """So many pieces of one thing in one compartment."""
+
+    thing: Thing
+    count: int
+    option: Option
+
+
+@dataclass(slots=True)
+class Stacked:
+    """A compartment in its bay: what is in it, and how many pitches up its foot stands."""
+
+    role: Holder
+    foot: int
+    units: int
+    lots: list[Lot]
+    covered: bool = False
+    """A drawer over which a cover lies."""
+
+    @property
+    def below(self) -> int:
+        """Pitches from its foot to the part itself, for what hangs."""
+        return max((lot.option.below for lot in self.lots), default=0)
+
+    @property
+    def front(self) -> int:
+        """The height of a drawer's or basket's front: that of the tallest thing in it; 0 for what has none."""
+        return max((lot.option.front for lot in self.lots), default=0) if self.role in FRONTS else 0
+
+
+@dataclass(slots=True)
+class Answer:
+    """A whole wall furnished: its points, its stacks bay by bay, and the pieces without a place."""
+
+    points: float
+    stacks: list[list[Stacked]]
+    out: dict[str, int]
+    plan: Any = field(repr=False, default=None)
+
+    @property
+    def unplaced(self) -> int:
+        """Pieces without a place."""
+        return sum(self.out.values())
+
+
+class Heap:
+    """The things to be kept, with their options in every kind of bay that was asked about so far."""
+
+    def __init__(self, things: Sequence[Thing], home: Household) -> None:
+        self.things = [t for t in things if t.stays]
+        self.home = home
+        self.powered = bool(home.sockets) and any("power" in t.row.needs for t in self.things)
+        self._blocks: dict[tuple[object, ...], Block] = {}
+        self._kinds: dict[tuple[object, ...], list[list[Option]]] = {}
+        self._troubles: dict[tuple[float, ...], int] = {}
+        self._table = np.zeros((0, PITCHES + 1))
+        owners = {o: n for n, o in enumerate(dict.fromkeys(t.owner for t in self.things if t.owner), 1)}
+        kinds = {k: n for n, k in enumerate(dict.fromkeys(t.row.group for t in self.things))}
+        words = {w: n for n, w in enumerate(dict.fromkeys(t.together for t in self.things if t.together))}
+        self.words = len(words)
+        self.rows = np.zeros((max(1, len(self.things)), 6), np.int64)
+        for n, t in enumerate(self.things):
+            self.rows[n] = (t.count, owners.get(t.owner, 0), class_of(t), kinds[t.row.group],
+                            words.get(t.together, -1), 0)  # fmt: skip
+        self.turns = np.asarray([_turn(t) for t in self.things] or [0.0])
+
+    def block(self, bay: Bay) -> "Block":
+        """The options of every thing in a bay of this kind."""
+        kind = (kind_of_bay(bay, self.powered), self.home.limits.opening(bay))
+        key = (kind, size_of_bay(bay))
+        known = self._blocks.get(key)
+        if known is None:
+            of_kind = self._kinds.get(kind)
+            if of_kind is None:
+                of_kind = self._kinds[kind] = [options(t, bay, self.home, self.home.limits) for t in self.things]
+            known = self._blocks[key] = Block.of([fitted(row, bay, self.home) for row in of_kind], self._troubles)
+        return known
+
+    def troubles(self) -> Any:
+        """All rows of trouble that its options refer to, unweighted."""
+        known = len(self._table)
+        if known < max(1, len(self._troubles)):
+            table = np.zeros((max(1, len(self._troubles)), PITCHES + 1))
+            table[:known] = self._table
+            for points, n in islice(self._troubles.items(), known, None):
+                long = min(len(points), PITCHES + 1)
+                table[n, :long], table[n, long:] = points[:long], points[long - 1]
+            self._table = table
+        return self._table
+
+    def homeless(self, bays: Sequence[Bay]) -> list[Thing]:
+        """Things that have no option in any of the bays."""
+        kinds = {id(block): block for block in (self.block(b) for b in bays if not b.locked)}.values()
+        return [t for n, t in enumerate(self.things) if not any(block.rows[n] for block in kinds)]
+
+
+def _turn(t: Thing) -> float:
+    """The order of setting in: what hangs by falling drop, then shoes, then by size."""
+    if t.row.drop and "hang" in t.row.ways:
+        return 3000 + t.row.drop
+    if t.row.group == "shoes":
+        return 2500
+    w, d, h = t.size or t.row.size or (100, 100, 100)
+    return float(300 + max(w, d, h) + 20 * (w * d * h * t.count / 1e6) ** 0.5)
+
+
+@dataclass(slots=True)
+class Block:
+    """The options of a heap in one kind of bay: by thing, and as rows of the kernel's tables before they are weighed."""
+
+    rows: list[list[Option]]
+    flat: list[Option]
+    whole: Any
+    real: Any
+    prices: Any
+    """Price, hours, parts, money of a column, containers at hand: what a goal weighs."""
+
+    @classmethod
+    def of(cls, rows: list[list[Option]], troubles: dict[tuple[float, ...], int]) -> "Block":
+        """Those options, their troubles kept in the heap's table."""
+        flat = [o for row in rows for o in row]
+        leaving = load("sense")["leaving"]["rank"]
+        whole = np.array([
+            (CODE[o.role], o.below, o.above, o.lowest, o.highest, o.each, troubles.setdefault(o.troubles, len(troubles)),
+             int(o.highest == 0 and o.way == "floor"), int(o.role == "drawer"), int(o.role in BOARDS),
+             STORAGES.index(STORAGE_OF[o.way])) for o in flat
+        ], np.int64).reshape(-1, 11)  # fmt: skip
+        real = np.array([(o.step, o.mass, 0.0, o.capacity, o.rating, 0.0, leaving * o.rank) for o in flat],
+                        float).reshape(-1, 7)  # fmt: skip
+        prices = np.array([(o.price, o.hours, o.extra, float(o.at_hand)) for o in flat], float).reshape(-1, 4)
+        return cls(rows, flat, whole, real, prices)
+
+    def weighed(self, scale: Scale) -> Any:
+        """Its fractions with the points of a goal."""
+        real = self.real.copy()
+        real[:, columns.PRICE] = scale.money * self.prices[:, 0] + scale.part + scale.hour * self.prices[:, 1]
+        real[:, columns.COLUMN] = scale.money * self.prices[:, 2] - scale.reuse * 5 * self.prices[:, 3]
+        return real
+
+
+class Wall:
+    """Bays and a heap as arrays, under one goal."""
+
+    def __init__(self, heap: Heap, bays: Sequence[Bay], spans: Sequence[int], scale: Scale) -> None:
+        self.heap, self.bays, self.scale = heap, bays, scale
+        blocks: dict[int, tuple[int, Block]] = {}
+        types: list[int] = []
+        for bay in bays:
+            if bay.locked:
+                types.append(0)
+                continue
+            block = heap.block(bay)
+            types.append(blocks.setdefault(id(block), (len(blocks), block))[0])
+        made = [block for _, block in blocks.values()]
+        self.options = [o for block in made for o in block.flat]
+        starts = [0]
+        for block in made:
+            for row in block.rows:
+                starts.append(starts[-1] + len(row))
+        starts += [starts[-1]] * (len(heap.things) + 1 - len(starts))
+        whole = np.concatenate([b.whole for b in made]) if made else np.zeros((0, 11), np.int64)
+        real = np.concatenate([b.weighed(scale) for b in made]) if made else np.zeros((0, 7))
+        self.arrays = (np.asarray(starts, np.int64), whole, real, heap.troubles() * scale.reach, heap.turns, heap.rows,
+                       *self._bay_tables(types, spans), weights_of(heap.home.rules.reserve),
+                       np.zeros((max(1, len(bays)), PITCHES + 1)), apart_bits())  # fmt: skip
+
+    def _bay_tables(self, types: list[int], spans: Sequence[int]) -> tuple[Any, Any, Any]:
+        n = max(1, len(self.bays))
+        whole, real = np.zeros((n, 8), np.int64), np.zeros((n, 4))
+        most = max((len(b.blocked) for b in self.bays), default=0)
+        blocked = np.zeros((n, max(1, most), 3), np.int64)
+        component, families = self.heap.home.cache.component, self.heap.home.families
+        for k, bay in enumerate(self.bays):
+            family = families.of(bay)
+            ranges = sorted(
+                (max(0, (b.low - bay.z0) // bay.pitch), -(-(b.high - bay.z0) // bay.pitch), int(b.loose))
+                for b in bay.blocked if b.high > bay.z0 and b.low < bay.z1
+            )  # fmt: skip
+            blocked[k, : len(ranges)] = np.asarray(ranges).reshape(-1, 3)
+            whole[k] = (types[k], 0 if bay.locked else min(bay.pitches, PITCHES), int(bay.has_base), int(bay.loose),
+                        bay.at_hand, len(ranges), spans[k], (bay.highest - bay.z0) // bay.pitch if bay.highest else PITCHES)  # fmt: skip
+            shelf = component(family, "shelf", bay, 0).price if "shelf" in family.specs else 0.0
+            points = self.scale.money * shelf + self.scale.part
+            across = bay.w if bay.axis != "x" else bay.depth
+            stands = not (family.companion or family.on_what_is_there or bay.locked or bay.drawer is not None)
+            real[k] = (self.scale.front * across * bay.pitch / 1e4, points, points, float(stands))
+        return whole, real, blocked
+
+    def plan(self) -> tuple[Any, ...]:
+        """An empty plan."""
+        b, g = max(1, len(self.bays)), self.heap.rows.shape[0]
+        c, m = columns.MOST_COMPARTMENTS, columns.MOST_LOTS
+        return (
+            np.zeros(b + 1, np.int64), np.zeros((b + 1, c, 13), np.int64), np.zeros((b + 1, c, 5)),
+            np.zeros((b + 1, c, m, 3), np.int64), np.zeros(b + 1), self.heap.rows[:, columns.COUNT].copy(),
+            np.zeros((c, PITCHES + 2)), np.zeros((c, PITCHES + 2), np.int64),
+            np.zeros((max(1, self.heap.words), b), np.int64), np.zeros(columns.STORES), np.zeros(columns.STORES),
+            np.zeros(g, np.int64), np.zeros(g, np.int64), np.zeros(g, np.int64), np.zeros(g),
+            np.zeros((b + 1, c, PITCHES + 1)),
+        )  # fmt: skip
+
+    def copied(self, plan: tuple[Any, ...]) -> tuple[Any, ...]:
+        """A plan of its own, alike."""
+        return tuple(array.copy() for array in plan)
+
+    def begin(self, plan: tuple[Any, ...], state: int, noise: float) -> tuple[int, float]:
+        """Everything set in by best fit; state and points."""
+        return self._run("BEGIN", plan, hot=noise, state=state)
+
+    def improve(self, plan: tuple[Any, ...], best: tuple[Any, ...], kept: tuple[Any, ...], moves: int, hot: float,
+                cold: float, state: int, points: float) -> tuple[int, float]:  # fmt: skip
+        """So many moves; `points` are those of the `best` so far, which is written. State and points."""
+        return self._run("IMPROVE", plan, best, kept, moves, hot, cold, state, points)
+
+    def line_up(self, plan: tuple[Any, ...]) -> None:
+        """Shelves of neighbouring bays at one height, as far as they may be."""
+        self._run("LINE_UP", plan, points=float(load("sense")["points"]["line"]))
+
+    def reckoned(self, plan: tuple[Any, ...]) -> float:
+        """The points of a plan that was made under other ones, or of a wall that changed."""
+        return self._run("RECKON", plan)[1]
+
+    def _run(self, what: str, plan: tuple[Any, ...], best: tuple[Any, ...] | None = None,
+             kept: tuple[Any, ...] | None = None, moves: int = 0, hot: float = 1.0, cold: float = 1.0, state: int = 1,
+             points: float = 0.0) -> tuple[int, float]:  # fmt: skip
+        from . import kernel  # numba takes half a second to import, and only a search needs it
+
+        removed = np.zeros(len(self.heap.rows), np.int64)
+        state, points = kernel.run(getattr(kernel, what), self.arrays, plan, best or plan, kept or plan, removed, moves,
+                                   float(hot), float(cold), state, float(points))  # fmt: skip
+        return int(state), float(points)
+
+    def read(self, plan: tuple[Any, ...], points: float) -> Answer:
+        """A plan as compartments and pieces."""
+        count, whole, _, lots, _, out = plan[:6]
+        stacks: list[list[Stacked]] = []
+        for b in range(len(self.bays)):
+            stack = []
+            for k in range(count[b]):
+                c = whole[b, k]
+                inside = [
+                    Lot(self.heap.things[int(g)], int(n), self.options[int(o)])
+                    for g, o, n in lots[b, k, : c[columns.C_LOTS]]
+                ]
+                role = ROLES[int(c[columns.C_ROLE])]
+                if k == 0 and role == "shelf" and c[columns.C_FOOT] == 0 and self.bays[b].has_base:
+                    role = "base"
+                stack.append(Stacked(role, int(c[columns.C_FOOT]), int(c[columns.C_BELOW] + c[columns.C_ABOVE]), inside,
+                                     bool(c[columns.C_COVERED])))  # fmt: skip
+            stacks.append(stack)
+        left = {t.id: int(out[n]) for n, t in enumerate(self.heap.things) if out[n]}
+        return Answer(points, stacks, left, plan)
+
+
+def weights_of(reserve: float) -> Any:
+    """The points of sense, in the order of their columns, and the reserve that is wished for."""
+    points = load("sense")["points"]
+    return np.array([*(points[name] for name in (
+        "out", "out_piece", "split", "apart", "words", "crowd", "mixed", "owners", "over_rail", "reserve", "empty")),
+        reserve], float)  # fmt: skip
+

@@ -1,0 +1,741 @@
+"""The search's inner loop, compiled: a wall of bays, each a stack of compartments from the floor up.
+
+Heights are derived, not searched: a compartment is as high as its tallest content asks, and an exact dynamic programme
+over the pitches of a bay says where each stands (`stand`). Groups are set in by best fit (`place`): every compartment
+that takes some pieces, or a new one at every place of the stack, judged by what it does to the whole bay. The search
+ruins a part of the wall, sets what came out in again, and accepts by annealing (`improve`).
+
+Plain arrays in, plain arrays out; `arrays` fills and `answer` reads them. All randomness is the *minimal standard*
+generator x ← 48271·x mod (2³¹ − 1) (Park and Miller 1988, Communications of the ACM 31; multiplier of 1993; from
+memory), so the compiled and the plain form take the same steps. Compiled by numba, kept on disk; with
+`NUMBA_DISABLE_JIT=1` the same functions run as plain Python, slowly.
+
+`wall` is the tuple of what is given, `plan` that of what is searched: compartments of each bay, what is in them and
+what is left out. The last row of the plan's arrays is a scratch bay, on which changes are tried.
+"""
+
+import numpy as np
+from numba import njit
+
+from .columns import (
+    ABOVE,
+    AGAINST,
+    APART,
+    AT_HAND,
+    BELOW,
+    BIG,
+    BLOCKS,
+    BOARD,
+    C_ABOVE,
+    C_BELOW,
+    C_BOARD,
+    C_CAPACITY,
+    C_COVER,
+    C_COVERED,
+    C_FLOOR,
+    C_FOOT,
+    C_HI,
+    C_LO,
+    C_LOTS,
+    C_MASK,
+    C_MASS,
+    C_OWNER,
+    C_PRICE,
+    C_RATING,
+    C_ROLE,
+    C_USED,
+    CAPACITY,
+    CLASS,
+    CLOTHES,
+    COLUMN,
+    COUNT,
+    COVER_PRICE,
+    COVERED,
+    CROWD,
+    EACH,
+    EMPTY,
+    FLOOR,
+    FOOD,
+    FREE,
+    FRONT_COST,
+    GROUP,
+    HAS_BASE,
+    HIGHEST,
+    KIND,
+    LAST,
+    LINE,
+    LOOSE,
+    LOWEST,
+    MASS,
+    MIXED,
+    MODULUS,
+    MOST_COMPARTMENTS,
+    MOST_LOTS,
+    MULTIPLIER,
+    OPTION,
+    OUT,
+    OUT_PIECE,
+    OVER_RAIL,
+    OWNER,
+    OWNERS,
+    PIECES,
+    PITCHES,
+    PRICE,
+    RATING,
+    RESERVE,
+    ROLE,
+    ROW,
+    SHELF_PRICE,
+    SHOES,
+    SPLIT,
+    STANDS,
+    STEP,
+    STORE,
+    STORES,
+    TYPE,
+    WORD,
+    WORDS,
+)
+
+jit = njit(nogil=True, error_model="numpy", no_cpython_wrapper=True, no_cfunc_wrapper=True)
+BEGIN, IMPROVE, LINE_UP, RECKON = range(4)
+"""What `run` is asked to do."""
+TRIED = 3
+"""Of the new compartments that a group could have, so many are judged exactly."""
+
+
+@jit
+def next_random(state):
+    """The next state of the generator."""
+    return (state * MULTIPLIER) % MODULUS
+
+
+@jit
+def columns_of(pieces, each):
+    """Columns that so many pieces take."""
+    return (pieces + each - 1) // each
+
+
+@jit
+def recount(wall, plan, s, k, b):
+    """What a compartment of slot `s` is in bay `b`, from what is in it, and its points at every foot."""
+    options_i, options_f, groups, troubles, bays_i, blocked = wall[1], wall[2], wall[5], wall[3], wall[6], wall[8]
+    held_i, held_f, lots, row = plan[1], plan[2], plan[3], plan[15][s, k]
+    c, f = held_i[s, k], held_f[s, k]
+    first = lots[s, k, 0, OPTION]
+    c[C_ROLE] = options_i[first, ROLE]
+    c[C_FLOOR], c[C_COVER], c[C_BOARD] = options_i[first, FLOOR], options_i[first, COVERED], options_i[first, BOARD]
+    below, above, mask, owner = 0, 0, 0, 0
+    used, mass, price = 0.0, 0.0, 0.0
+    for j in range(c[C_LOTS]):
+        g, o, n = lots[s, k, j, GROUP], lots[s, k, j, OPTION], lots[s, k, j, PIECES]
+        below, above = max(below, options_i[o, BELOW]), max(above, options_i[o, ABOVE])
+        mask |= groups[g, CLASS]
+        if groups[g, OWNER] > 0:
+            owner = groups[g, OWNER]
+        used += columns_of(n, options_i[o, EACH]) * options_f[o, STEP]
+        mass += n * options_f[o, MASS]
+        price = max(price, options_f[o, PRICE])
+    low, high = 0, 100000
+    for j in range(c[C_LOTS]):
+        o = lots[s, k, j, OPTION]
+        low = max(low, options_i[o, LOWEST] + options_i[o, BELOW] - below)
+        high = min(high, options_i[o, HIGHEST] + options_i[o, BELOW] - below)
+    c[C_BELOW], c[C_ABOVE], c[C_LO], c[C_HI], c[C_MASK], c[C_OWNER] = below, above, low, high, mask, owner
+    f[C_USED], f[C_MASS], f[C_PRICE] = used, mass, price
+    f[C_CAPACITY], f[C_RATING] = options_f[first, CAPACITY], options_f[first, RATING]
+    units, width = below + above, troubles.shape[1]
+    high = min(high, bays_i[b, PITCHES] - units, bays_i[b, LAST] - below)
+    c[C_HI] = high
+    for p in range(low, high + 1):
+        row[p] = 0.0
+    for j in range(c[C_LOTS]):
+        o = lots[s, k, j, OPTION]
+        one, shift = troubles[options_i[o, ROW]], below - options_i[o, BELOW]
+        for p in range(low, high + 1):
+            row[p] += one[min(p + shift, width - 1)]
+    free = bays_i[b, LOOSE] == 1 or c[C_FLOOR] == 1
+    for r in range(bays_i[b, BLOCKS]):
+        if not (free and blocked[b, r, 2] == 1):
+            for p in range(max(low, blocked[b, r, 0] - units + 1), min(high, blocked[b, r, 1] - 1) + 1):
+                row[p] = BIG
+
+
+@jit
+def stand(wall, plan, s, b):
+    """Where the compartments of slot `s` stand in bay `b`, at the least trouble: exact, by a dynamic programme over
+    their feet in order. Writes the feet; returns the points, `BIG` when they do not stand.
+    """
+    bays_i, bays_f, line = wall[6], wall[7], wall[10]
+    count, held_i, points, back, rows = plan[0], plan[1], plan[6], plan[7], plan[15]
+    n, pitches = count[s], bays_i[b, PITCHES]
+    if n == 0:
+        return 0.0
+    clean = False
+    for k in range(n):
+        if held_i[s, k, C_MASK] & (CLOTHES | FOOD):
+            clean = True
+        if clean and held_i[s, k, C_MASK] & SHOES:
+            return BIG
+    cover = bays_f[b, COVER_PRICE]
+    before, unit_before, low_before, high_before, cover_before = -1, 0, 0, 0, 0
+    for k in range(n):
+        c, own = held_i[s, k], rows[s, k]
+        low, high = c[C_LO], c[C_HI]
+        if k > 0:
+            low = max(low, low_before + unit_before)
+        if low > high:
+            return BIG
+        least, at, pointer, any_foot = BIG, -1, low_before, False
+        for p in range(low, high + 1):
+            if k == 0:
+                total, origin = 0.0, -1
+            else:
+                limit = min(p - unit_before - cover_before, high_before)
+                while pointer <= limit:
+                    if points[before, pointer] < least:
+                        least, at = points[before, pointer], pointer
+                    pointer += 1
+                total, origin = least + cover * cover_before, at
+                if cover_before and c[C_BOARD]:
+                    touching = p - unit_before
+                    if low_before <= touching <= high_before and points[before, touching] < total:
+                        total, origin = points[before, touching], touching
+            total += own[p]
+            if total < BIG:
+                any_foot = True
+                if c[C_BOARD]:
+                    total -= line[b, p]
+                    if k == 0 and p == 0 and bays_i[b, HAS_BASE]:
+                        total -= bays_f[b, SHELF_PRICE]
+            points[k, p] = min(total, BIG)
+            back[k, p] = origin
+        if not any_foot:
+            return BIG
+        before, unit_before, low_before, high_before = k, c[C_BELOW] + c[C_ABOVE], low, high
+        cover_before = c[C_COVER]
+    best, at = BIG, -1
+    for p in range(low_before, high_before + 1):
+        total = points[before, p]
+        if cover_before:
+            total = total + cover if p + unit_before + 1 <= pitches else BIG
+        if total < best:
+            best, at = total, p
+    if at < 0:
+        return BIG
+    for k in range(n - 1, -1, -1):
+        held_i[s, k, C_FOOT] = at
+        held_i[s, k, C_COVERED] = 0
+        if held_i[s, k, C_COVER]:
+            top = at + held_i[s, k, C_BELOW] + held_i[s, k, C_ABOVE]
+            touched = k + 1 < n and held_i[s, k + 1, C_BOARD] and held_i[s, k + 1, C_FOOT] == top
+            held_i[s, k, C_COVERED] = 0 if touched else 1
+        at = back[k, at]
+    return best
+
+
+@jit
+def bay_points(wall, plan, s, b):
+    """All points of slot `s` as bay `b`; `BIG` when it does not stand."""
+    options_i, options_f, groups, bays_i, bays_f, weights = wall[1], wall[2], wall[5], wall[6], wall[7], wall[9]
+    count, held_i, held_f, lots = plan[0], plan[1], plan[2], plan[3]
+    n = count[s]
+    if n == 0:
+        return weights[EMPTY] if bays_f[b, STANDS] > 0 else 0.0
+    total = stand(wall, plan, s, b)
+    if total >= BIG:
+        return BIG
+    hung, boards, owners, seen = False, 0, 0, 0
+    for k in range(n):
+        c = held_i[s, k]
+        total += held_f[s, k, C_PRICE] + bays_f[b, FRONT_COST] * (c[C_BELOW] + c[C_ABOVE])
+        boards += c[C_BOARD]
+        kinds, last, alike = 0, -1, 0
+        for j in range(c[C_LOTS]):
+            g, o, m = lots[s, k, j, GROUP], lots[s, k, j, OPTION], lots[s, k, j, PIECES]
+            total += columns_of(m, options_i[o, EACH]) * options_f[o, COLUMN] + options_f[o, AGAINST]
+            if groups[g, KIND] != last:
+                kinds += 1
+                last = groups[g, KIND]
+            alike += 1
+            if groups[g, OWNER] > 0:
+                bit = 1 << min(groups[g, OWNER], 60)
+                if seen & bit == 0:
+                    seen |= bit
+                    owners += 1
+        if c[C_BELOW] == 0 or c[C_COVER]:
+            most = 4 if c[C_COVER] else 3
+            if alike > most:
+                total += weights[CROWD] * (alike - most)
+            if kinds > 1:
+                total += weights[MIXED] * (kinds - 1)
+            if hung and c[C_COVER]:
+                total += weights[OVER_RAIL]
+        else:
+            hung = True
+    if owners > 1:
+        total += weights[OWNERS] * (owners - 1)
+    if bays_i[b, AT_HAND]:
+        total -= bays_f[b, SHELF_PRICE] * min(boards, bays_i[b, AT_HAND])
+    return total
+
+
+@jit
+def room_for(wall, plan, s, k, g, o):
+    """Pieces of group `g` that option `o` may add to a compartment."""
+    options_i, options_f, groups, apart = wall[1], wall[2], wall[5], wall[11]
+    c, f, lots = plan[1][s, k], plan[2][s, k], plan[3]
+    if c[C_ROLE] != options_i[o, ROLE] or c[C_FLOOR] != options_i[o, FLOOR]:
+        return 0
+    if c[C_MASK] & apart[groups[g, CLASS]]:
+        return 0
+    if c[C_OWNER] > 0 and groups[g, OWNER] > 0 and c[C_OWNER] != groups[g, OWNER]:
+        return 0
+    each, step = options_i[o, EACH], options_f[o, STEP]
+    there = 0
+    for j in range(c[C_LOTS]):
+        if lots[s, k, j, GROUP] == g and lots[s, k, j, OPTION] == o:
+            there = lots[s, k, j, PIECES]
+    if there == 0 and c[C_LOTS] == MOST_LOTS:
+        return 0
+    free = f[C_CAPACITY] - f[C_USED] + columns_of(there, each) * step
+    pieces = int(free / step + 1e-9) * each - there
+    if options_f[o, MASS] > 0:
+        pieces = min(pieces, int((f[C_RATING] - f[C_MASS]) / options_f[o, MASS] + 1e-9))
+    return max(pieces, 0)
+
+
+@jit
+def most_in(wall, o):
+    """Pieces that an option puts into a compartment of its own."""
+    options_i, options_f = wall[1], wall[2]
+    pieces = int(options_f[o, CAPACITY] / options_f[o, STEP] + 1e-9) * options_i[o, EACH]
+    if options_f[o, MASS] > 0:
+        pieces = min(pieces, int(options_f[o, RATING] / options_f[o, MASS] + 1e-9))
+    return pieces
+
+
+@jit
+def _move(plan, s, k, t, r):
+    """Compartment `k` of slot `s` as compartment `r` of slot `t`, with its lots and its points at every foot."""
+    held_i, held_f, lots, rows = plan[1], plan[2], plan[3], plan[15]
+    for i in range(held_i.shape[2]):
+        held_i[t, r, i] = held_i[s, k, i]
+    for i in range(held_f.shape[2]):
+        held_f[t, r, i] = held_f[s, k, i]
+    for j in range(held_i[s, k, C_LOTS]):
+        for i in range(3):
+            lots[t, r, j, i] = lots[s, k, j, i]
+    for p in range(held_i[s, k, C_LO], held_i[s, k, C_HI] + 1):
+        rows[t, r, p] = rows[s, k, p]
+
+
+@jit
+def copy_bay(plan, s, t):
+    """Slot `s` as slot `t`."""
+    count = plan[0]
+    count[t] = count[s]
+    for k in range(count[s]):
+        _move(plan, s, k, t, k)
+    plan[4][t] = plan[4][s]
+
+
+@jit
+def add_lot(wall, plan, s, k, b, g, o, n):
+    """Pieces into a compartment that is there."""
+    c, lots = plan[1][s, k], plan[3]
+    for j in range(c[C_LOTS]):
+        if lots[s, k, j, GROUP] == g and lots[s, k, j, OPTION] == o:
+            lots[s, k, j, PIECES] += n
+            recount(wall, plan, s, k, b)
+            return
+    j = c[C_LOTS]
+    lots[s, k, j, GROUP], lots[s, k, j, OPTION], lots[s, k, j, PIECES] = g, o, n
+    c[C_LOTS] = j + 1
+    recount(wall, plan, s, k, b)
+
+
+@jit
+def add_compartment(wall, plan, s, at, b, g, o, n):
+    """A new compartment at a place of the stack."""
+    count = plan[0]
+    for k in range(count[s], at, -1):
+        _move(plan, s, k - 1, s, k)
+    count[s] += 1
+    plan[1][s, at, C_LOTS] = 0
+    add_lot(wall, plan, s, at, b, g, o, n)
+
+
+@jit
+def take_out(wall, plan, s, k, b, j):
+    """A lot out of its compartment; the compartment goes when nothing is left. Returns whether it went."""
+    count, held_i, lots = plan[0], plan[1], plan[3]
+    last = held_i[s, k, C_LOTS] - 1
+    for i in range(3):
+        lots[s, k, j, i] = lots[s, k, last, i]
+    held_i[s, k, C_LOTS] = last
+    if last > 0:
+        recount(wall, plan, s, k, b)
+        return False
+    for r in range(k, count[s] - 1):
+        _move(plan, s, r + 1, s, r)
+    count[s] -= 1
+    return True
+
+
+@jit
+def place(wall, plan, g, pieces, state, noise):
+    """Best fit of so many pieces of a group, as many at a time as one compartment takes; what finds no place is left
+    out. Returns the generator's state.
+    """
+    starts, options_i, options_f, troubles, bays_i, weights = wall[0], wall[1], wall[2], wall[3], wall[6], wall[9]
+    count, held_i, worth = plan[0], plan[1], plan[4]
+    bays, group_count = bays_i.shape[0], wall[5].shape[0]
+    scratch = bays
+    guess = np.empty(TRIED)
+    guess_bay, guess_option = np.empty(TRIED, np.int64), np.empty(TRIED, np.int64)
+    while pieces > 0:
+        best, best_bay, best_k, best_at, best_option, best_n = BIG, -1, -1, -1, -1, 0
+        tried = 0
+        for b in range(bays):
+            if bays_i[b, PITCHES] == 0:
+                continue
+            total_units = 0
+            for k in range(count[b]):
+                total_units += held_i[b, k, C_BELOW] + held_i[b, k, C_ABOVE]
+            slack = bays_i[b, PITCHES] - total_units
+            row = bays_i[b, TYPE] * group_count + g
+            for o in range(starts[row], starts[row + 1]):
+                for k in range(count[b]):
+                    n = min(pieces, room_for(wall, plan, b, k, g, o))
+                    if n == 0:
+                        continue
+                    c = held_i[b, k]
+                    below, above = max(c[C_BELOW], options_i[o, BELOW]), max(c[C_ABOVE], options_i[o, ABOVE])
+                    if below + above - c[C_BELOW] - c[C_ABOVE] > slack:
+                        continue
+                    state = next_random(state)
+                    left = weights[SPLIT] * (1.0 + (pieces - n) / pieces) if n < pieces else 0.0
+                    shift = left + noise * state / MODULUS
+                    if shift >= best:
+                        continue
+                    copy_bay(plan, b, scratch)
+                    add_lot(wall, plan, scratch, k, b, g, o, n)
+                    score = bay_points(wall, plan, scratch, b) - worth[b] + shift
+                    if score < best:
+                        best, best_bay, best_k, best_at, best_option, best_n = score, b, k, -1, o, n
+                units = options_i[o, BELOW] + options_i[o, ABOVE]
+                if units > slack or count[b] == MOST_COMPARTMENTS:
+                    continue
+                n = min(pieces, most_in(wall, o))
+                if n == 0:
+                    continue
+                state = next_random(state)
+                left = weights[SPLIT] * (1.0 + (pieces - n) / pieces) if n < pieces else 0.0
+                rough = options_f[o, PRICE] + options_f[o, AGAINST] + left + noise * state / MODULUS
+                rough += columns_of(n, options_i[o, EACH]) * options_f[o, COLUMN]
+                least = BIG
+                for p in range(options_i[o, LOWEST], min(options_i[o, HIGHEST], bays_i[b, PITCHES] - units) + 1):
+                    least = min(least, troubles[options_i[o, ROW], min(p, troubles.shape[1] - 1)])
+                if least >= BIG:
+                    continue
+                rough += least
+                if tried < TRIED:
+                    at = tried
+                    tried += 1
+                else:
+                    at = 0
+                    for i in range(1, TRIED):
+                        if guess[i] > guess[at]:
+                            at = i
+                    if guess[at] <= rough:
+                        continue
+                guess[at], guess_bay[at], guess_option[at] = rough, b, o
+        for i in range(tried):
+            b, o = guess_bay[i], guess_option[i]
+            n = min(pieces, most_in(wall, o))
+            left = weights[SPLIT] * (1.0 + (pieces - n) / pieces) if n < pieces else 0.0
+            for at in range(count[b] + 1):
+                state = next_random(state)
+                copy_bay(plan, b, scratch)
+                add_compartment(wall, plan, scratch, at, b, g, o, n)
+                score = bay_points(wall, plan, scratch, b) - worth[b] + left + noise * state / MODULUS
+                if score < best:
+                    best, best_bay, best_k, best_at, best_option, best_n = score, b, -1, at, o, n
+        if best_bay < 0 or best >= BIG / 2:
+            plan[5][g] += pieces
+            return state
+        if best_k >= 0:
+            add_lot(wall, plan, best_bay, best_k, best_bay, g, best_option, best_n)
+        else:
+            add_compartment(wall, plan, best_bay, best_at, best_bay, g, best_option, best_n)
+        worth[best_bay] = bay_points(wall, plan, best_bay, best_bay)
+        pieces -= best_n
+    return state
+
+
+@jit
+def all_points(wall, plan):
+    """Points of the whole wall: its bays, what is left out, what lies in more places than one, and the reserve."""
+    options_i, options_f, groups, bays_i, weights = wall[1], wall[2], wall[5], wall[6], wall[9]
+    count, held_i, held_f, lots, worth, out, words = plan[0], plan[1], plan[2], plan[3], plan[4], plan[5], plan[8]
+    given, asked, places, bays_of, last = plan[9], plan[10], plan[11], plan[12], plan[13]
+    total = 0.0
+    bays = bays_i.shape[0]
+    for store in range(STORES):
+        given[store], asked[store] = 0.0, 0.0
+    for g in range(places.shape[0]):
+        places[g], bays_of[g], last[g] = 0, 0, -1
+    for w in range(words.shape[0]):
+        for b in range(words.shape[1]):
+            words[w, b] = 0
+    for b in range(bays):
+        total += worth[b]
+        for k in range(count[b]):
+            used, capacity = held_f[b, k, C_USED], held_f[b, k, C_CAPACITY]
+            for j in range(held_i[b, k, C_LOTS]):
+                g, o, n = lots[b, k, j, GROUP], lots[b, k, j, OPTION], lots[b, k, j, PIECES]
+                amount = columns_of(n, options_i[o, EACH]) * options_f[o, STEP]
+                asked[options_i[o, STORE]] += amount
+                given[options_i[o, STORE]] += capacity * amount / used
+                places[g] += 1
+                if last[g] != b:
+                    bays_of[g] += 1
+                    last[g] = b
+                if groups[g, WORD] >= 0:
+                    words[groups[g, WORD], b] = 1
+    for g in range(groups.shape[0]):
+        if out[g] > 0:
+            total += weights[OUT] * out[g] / groups[g, COUNT] + weights[OUT_PIECE] * out[g]
+        if places[g] > 1:
+            total += weights[SPLIT] * (places[g] - 1) + weights[APART] * (bays_of[g] - 1)
+    for store in range(STORES):
+        if asked[store] > 0:
+            free = 1.0 - asked[store] / given[store]
+            if free < weights[FREE]:
+                total += weights[RESERVE] * (weights[FREE] - free)
+    for w in range(words.shape[0]):
+        number = 0
+        for b in range(bays):
+            number += words[w, b]
+        if number > 1:
+            total += weights[WORDS] * (number - 1)
+    return total
+
+
+@jit
+def copy_plan(plan, other, bays):
+    """One plan as another."""
+    for b in range(bays):
+        other[0][b] = plan[0][b]
+        for k in range(plan[0][b]):
+            for i in range(plan[1].shape[2]):
+                other[1][b, k, i] = plan[1][b, k, i]
+            for i in range(plan[2].shape[2]):
+                other[2][b, k, i] = plan[2][b, k, i]
+            for j in range(plan[1][b, k, C_LOTS]):
+                for i in range(3):
+                    other[3][b, k, j, i] = plan[3][b, k, j, i]
+            for p in range(plan[1][b, k, C_LO], plan[1][b, k, C_HI] + 1):
+                other[15][b, k, p] = plan[15][b, k, p]
+        other[4][b] = plan[4][b]
+    for g in range(plan[5].shape[0]):
+        other[5][g] = plan[5][g]
+
+
+@jit
+def _out(wall, plan, b, k, j, removed):
+    lots = plan[3]
+    removed[lots[b, k, j, GROUP]] += lots[b, k, j, PIECES]
+    return take_out(wall, plan, b, k, b, j)
+
+
+@jit
+def ruin(wall, plan, removed, state):
+    """Take a part of the wall out: lots at random, whole compartments, one group or two everywhere, a bay."""
+    groups, bays_i = wall[5], wall[6]
+    count, held_i, lots, worth = plan[0], plan[1], plan[3], plan[4]
+    bays, number = bays_i.shape[0], groups.shape[0]
+    full = 0
+    for b in range(bays):
+        full += 1 if count[b] > 0 else 0
+    state = next_random(state)
+    kind = state % 100
+    if full == 0:
+        return state
+    if kind < 22:
+        state = next_random(state)
+        rounds = 1 + state % 4
+        for _ in range(rounds):
+            state = next_random(state)
+            b = state % bays
+            if count[b] == 0:
+                continue
+            state = next_random(state)
+            k = state % count[b]
+            state = next_random(state)
+            _out(wall, plan, b, k, state % held_i[b, k, C_LOTS], removed)
+            worth[b] = bay_points(wall, plan, b, b)
+    elif kind < 62:
+        state = next_random(state)
+        rounds = 1 + state % 3
+        for _ in range(rounds):
+            state = next_random(state)
+            b = state % bays
+            if count[b] == 0:
+                continue
+            state = next_random(state)
+            k = state % count[b]
+            while not _out(wall, plan, b, k, 0, removed):
+                pass
+            worth[b] = bay_points(wall, plan, b, b)
+    elif kind < 82:
+        state = next_random(state)
+        rounds = 1 + state % 3
+        for _ in range(rounds):
+            state = next_random(state)
+            g = state % number
+            for b in range(bays):
+                changed = False
+                k = 0
+                while k < count[b]:
+                    j, gone = 0, False
+                    while j < held_i[b, k, C_LOTS]:
+                        if lots[b, k, j, GROUP] == g:
+                            changed = True
+                            gone = _out(wall, plan, b, k, j, removed)
+                            if gone:
+                                break
+                        else:
+                            j += 1
+                    if not gone:
+                        k += 1
+                if changed:
+                    worth[b] = bay_points(wall, plan, b, b)
+    else:
+        state = next_random(state)
+        rounds = 1 + (1 if state % 3 == 0 else 0)
+        for _ in range(rounds):
+            state = next_random(state)
+            b = state % bays
+            while count[b] > 0:
+                _out(wall, plan, b, count[b] - 1, 0, removed)
+            worth[b] = bay_points(wall, plan, b, b)
+    return state
+
+
+@jit
+def set_in(wall, plan, removed, state, noise):
+    """All that was taken out or left out, group by group in the order of their turns, a little shuffled."""
+    turns = wall[4]
+    groups, out, keys = removed.shape[0], plan[5], plan[14]
+    for g in range(groups):
+        removed[g] += out[g]
+        out[g] = 0
+        if removed[g] > 0:
+            state = next_random(state)
+            keys[g] = turns[g] * (0.75 + 0.5 * state / MODULUS)
+    while True:
+        g = -1
+        for h in range(groups):
+            if removed[h] > 0 and (g < 0 or keys[h] > keys[g]):
+                g = h
+        if g < 0:
+            return state
+        pieces = removed[g]
+        removed[g] = 0
+        state = place(wall, plan, g, pieces, state, noise)
+
+
+@jit
+def begin(wall, plan, removed, state, noise):
+    """Everything set in anew; bays that hold something already keep it. Returns (state, points)."""
+    bays = wall[6].shape[0]
+    for b in range(bays):
+        plan[4][b] = bay_points(wall, plan, b, b)
+    for g in range(removed.shape[0]):
+        removed[g] = 0
+    state = set_in(wall, plan, removed, state, noise)
+    return state, all_points(wall, plan)
+
+
+@jit
+def improve(wall, plan, best, kept, removed, moves, hot, cold, state, best_points):
+    """So many moves of ruin and repair from `plan`, whose best is in `best`. `kept` is where a move begins. Returns (state,
+    points of the best).
+    """
+    bays = wall[6].shape[0]
+    now = all_points(wall, plan)
+    copy_plan(plan, kept, bays)
+    for move in range(moves):
+        heat = hot * (cold / hot) ** (move / max(moves, 1))
+        for g in range(removed.shape[0]):
+            removed[g] = 0
+        state = ruin(wall, plan, removed, state)
+        state = next_random(state)
+        noise = 0.0 if state % 4 == 0 else heat * 0.5
+        state = set_in(wall, plan, removed, state, noise)
+        points = all_points(wall, plan)
+        state = next_random(state)
+        if points <= now or np.exp((now - points) / heat) * MODULUS > state:
+            now = points
+            copy_plan(plan, kept, bays)
+            if points < best_points - 1e-9:
+                best_points = points
+                copy_plan(plan, best, bays)
+        else:
+            copy_plan(kept, plan, bays)
+    return state, best_points
+
+
+@jit
+def reckon(wall, plan):
+    """What is in every bay weighed anew: a plan that was made under other points."""
+    for b in range(wall[6].shape[0]):
+        for k in range(plan[0][b]):
+            recount(wall, plan, b, k, b)
+        plan[4][b] = bay_points(wall, plan, b, b)
+
+
+@jit
+def line_up(wall, plan, points):
+    """Shelves of neighbouring bays at one height, as far as what they hold allows it: each bay stands anew, drawn to the
+    heights that the others of its row have.
+    """
+    bays_i, line = wall[6], wall[10]
+    count, held_i = plan[0], plan[1]
+    bays = bays_i.shape[0]
+    for _ in range(3):
+        for b in range(bays):
+            if count[b] == 0:
+                continue
+            for p in range(line.shape[1]):
+                line[b, p] = 0.0
+            for other in range(bays):
+                near = other == b - 1 or other == b + 1
+                if other == b or bays_i[other, LINE] != bays_i[b, LINE]:
+                    continue
+                for k in range(count[other]):
+                    if held_i[other, k, C_BOARD]:
+                        foot = held_i[other, k, C_FOOT]
+                        line[b, foot] = min(line[b, foot] + (points if near else 0.4 * points), 2 * points)
+            stand(wall, plan, b, b)
+    for b in range(bays):
+        for p in range(line.shape[1]):
+            line[b, p] = 0.0
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def run(what, wall, plan, best, kept, removed, moves, hot, cold, state, points):
+    """The one way in, so that one piece of machine code is kept and fetched: begin a plan, improve it, line its shelves up or
+    weigh it anew. Returns (state, points).
+    """
+    if what == BEGIN:
+        return begin(wall, plan, removed, state, hot)
+    if what == IMPROVE:
+        return improve(wall, plan, best, kept, removed, moves, hot, cold, state, points)
+    if what == LINE_UP:
+        line_up(wall, plan, points)
+    else:
+        reckon(wall, plan)
+    return state, all_points(wall, plan)

@@ -225,8 +225,11 @@ def _densest(combined: list[tuple[_Choice, ...]]) -> list[tuple[_Choice, ...]]:
     return [choice for n in counts for choice in by_count[n]]
 
 
-def ways_to_fill(family: Family, shape: Shape, envelope: Envelope, start: int, end: int) -> Iterator[_Choice]:
-    """Rows of modules for a stretch: of each count those that use most of it, in the best order at the best place."""
+def ways_to_fill(family: Family, shape: Shape, envelope: Envelope, start: int, end: int, most: int = PER_COUNT,
+                 ) -> Iterator[_Choice]:  # fmt: skip
+    """Rows of modules for a stretch: of each count those that use most of it and some others, `most` in all, in the best
+    order at the best place.
+    """
     length = end - start - family.ends
     barred = [(lo - start, hi - start) for lo, hi in family.barred(envelope, shape)]
     own = family.fillings(length)
@@ -241,7 +244,7 @@ def ways_to_fill(family: Family, shape: Shape, envelope: Envelope, start: int, e
         return
     edge, mask = front(length, modules), mask_of(barred, length)
     for count, used in enumerate(edge.used, 1):
-        for widths in _spread(rows(length, modules, count), PER_COUNT):
+        for widths in _spread(rows(length, modules, count, 16 * most), most):
             arranged = _arrange(envelope, start, length, widths, mask)
             if arranged is not None:
                 yield *arranged, _said(sum(widths), length, count, used, edge.count_bound)
@@ -297,6 +300,10 @@ def _arrange(envelope: Envelope, start: int, length: int, widths: tuple[int, ...
     then symmetric.
     """
     slack = length - sum(widths)
+    if not mask and comes_out(envelope, start + 20, start + length - 20):
+        # All of it comes out wherever it stands: in the middle, as even as it goes.
+        order = min(_orders(widths), key=lambda o: sum(abs(a - b) for a, b in zip(o, reversed(o), strict=True)))
+        return start + slack // 2, order
     places = sorted({slack * n // PLACES for n in range(PLACES + 1)}, key=lambda at: abs(at - slack // 2))
     best: tuple[tuple[float, ...], int, tuple[int, ...]] | None = None
     for order in _orders(widths):
@@ -353,18 +360,28 @@ def _gaps(start: int, end: int, taken: Iterable[tuple[int, int]]) -> Iterator[tu
 # -- two families side by side, and several walls --
 
 
-def with_companions(fill: Fill, others: Iterable[Family], section: Section, envelope: Envelope, finish: Finish,
+Places = list[tuple[Shape, tuple[tuple[int, int], ...]]]
+"""Heights and depths of a family that are worth a look, each with the stretches where it stands."""
+
+
+def places_of(family: Family, section: Section, envelope: Envelope, finish: Finish) -> Places:
+    """Where a family may stand in a section, whatever else does."""
+    if not family.suits(section):
+        return []
+    return [(shape, family.stretches(envelope, shape)) for shape in shapes_worth(family, envelope, finish)]
+
+
+def with_companions(fill: Fill, others: Iterable[tuple[Family, Places]], envelope: Envelope,
                     blind: list[tuple[float, float]], wide: bool) -> Fill | None:  # fmt: skip
     """The fill with other families in what it leaves free, as full as it goes or in modules as `wide` as they go; None
     when nothing goes there.
     """
     made = list(fill.rows)
-    for family in others:
-        if family.id in fill.families or not family.suits(section):
+    for family, places in others:
+        if family.id in fill.families:
             continue
-        shapes = shapes_worth(family, envelope, finish)
         while True:
-            gaps = (o for s in shapes for o in _in_gaps(family, s, envelope, made, blind, wide))
+            gaps = (o for s, there in places for o in _in_gaps(family, s, there, envelope, made, blind, wide))
             best = max(gaps, key=lambda row: _worth(family, row, wide), default=None)
             if best is None:
                 break
@@ -374,18 +391,18 @@ def with_companions(fill: Fill, others: Iterable[Family], section: Section, enve
     return Fill(fill.section, tuple(made), fill.said)
 
 
-def _in_gaps(family: Family, shape: Shape, envelope: Envelope, made: list[tuple[Family, Row]],
-             blind: list[tuple[float, float]], wide: bool) -> Iterator[Row]:  # fmt: skip
+def _in_gaps(family: Family, shape: Shape, stretches: tuple[tuple[int, int], ...], envelope: Envelope,
+             made: list[tuple[Family, Row]], blind: list[tuple[float, float]], wide: bool) -> Iterator[Row]:  # fmt: skip
     """The fullest row of a family (or that of the widest modules) in each gap that other rows leave at the heights it
     takes.
     """
     low = family.lowest(shape)
     beside = [(r.x, r.end + f.ends) for f, r in made if r.shape.height > low and f.lowest(r.shape) < shape.height]
-    for start, end in family.stretches(envelope, shape):
+    for start, end in stretches:
         for lo, hi in _gaps(start, end, [*beside, *((int(a), int(b) + 1) for a, b in blind)]):
             if hi - lo >= family.smallest():
                 rows_there = [
-                    Row(shape=shape, x=x, widths=w) for x, w, _ in ways_to_fill(family, shape, envelope, lo, hi)
+                    Row(shape=shape, x=x, widths=w) for x, w, _ in ways_to_fill(family, shape, envelope, lo, hi, 1)
                 ]
                 if rows_there:
                     yield max(rows_there, key=lambda row: _worth(family, row, wide))

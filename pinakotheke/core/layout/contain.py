@@ -12,7 +12,7 @@ from ..inventory import Thing
 from ..inventory.containers import boxes_for, stacked
 from ..inventory.needs import need, posed
 from ..systems import HANGING, Bay, DrawerFloor, OnPart, Part
-from .fits import ask, rows_in
+from .fits import ask, on_hook, overhang, rows_in
 from .models import Assignment, Design
 
 
@@ -110,6 +110,8 @@ def _pieces(rules: HouseRules, part: Part, bay: Bay, thing: Thing, a: Assignment
         return
     width, deep, high = posed(thing, a.way, a.turned)
     if part.role in HANGING:
+        room = design.family_of(part).clear_depth(part.role, bay) + overhang(a.way, part.role)
+        width, deep, high = on_hook(thing, a.turned, room)
         for k in range(a.count):
             step = taken / a.count
             yield Lying(**common, x=at + k * step, y=part.y, z=_hung_from(design, part) - high, w=width, d=deep, h=high)

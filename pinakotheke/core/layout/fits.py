@@ -50,7 +50,10 @@ def ask(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, rules: Hou
         return _in_drawer(thing, way, bay.drawer, rules, count, turned)
     n = need(thing, way, rules, count, turned)
     stacks = ceil(count / n.per_stack)
-    if way in ("hook", "overhead"):
+    if way == "hook":
+        width, depth, _ = on_hook(thing, turned, family.clear_depth(role, bay) + overhang(way, role))
+        return Ask(count * (width + value("fold.between")), n.clear, depth, width, n.mass)
+    if way == "overhead":
         return Ask(count * (n.piece_width + value("fold.between")), n.clear, n.depth, n.piece_width, n.mass)
     if family.spec(role).capacity == "depth":
         return Ask(n.amount, n.clear, 0.0, n.depth, n.mass)
@@ -59,6 +62,14 @@ def ask(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, rules: Hou
         return Ask(n.amount, n.clear, n.depth, n.piece_width, n.mass, stacks=stacks)
     across = ceil(stacks / rows)
     return Ask(n.amount * across / stacks, n.clear, n.depth * min(rows, stacks), n.piece_width, n.mass, stacks=across)
+
+
+def on_hook(thing: Thing, turned: bool, room: float) -> tuple[float, float, float]:
+    """Width, depth and height of a piece on a hook: edge on to the wall, or flat against it where that comes out farther
+    than the `room` before it.
+    """
+    width, depth, height = posed(thing, "hook", turned)
+    return (depth, width, height) if not turned and width < depth and depth > room else (width, depth, height)
 
 
 def in_column(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, rules: HouseRules, *, turned: bool = False,

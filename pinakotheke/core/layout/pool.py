@@ -3,6 +3,7 @@
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from collections.abc import Set as AbstractSet
 from dataclasses import replace
+from itertools import islice
 
 from ..house import HouseRules
 from ..inventory.needs import ways
@@ -11,9 +12,9 @@ from ..survey.corners import blind_zones
 from ..survey.models import Section
 from ..survey.stacks import members
 from ..systems import FAMILIES, Family, Finish, Range, family_of_range
-from ..systems.families.tops import Tops
+from ..systems.families.tops import BELOW_ENDS, Tops
 from ..tables import load
-from .candidates import MOST_CANDIDATES, Candidate, Fill, fills_of, stand, with_companions
+from .candidates import MOST_CANDIDATES, Candidate, Fill, Places, fills_of, places_of, stand, with_companions
 from .task import Task
 
 RANKED = 4
@@ -44,27 +45,29 @@ def candidates(task: Task) -> list[Candidate]:
     blind, feet = blind_zones(survey), survey.feet
     allowed_families = [task.catalogue[f] for f in families_of(task)]
     by_section: _BySection = []
+    clothes = any(t.row.group == "clothing" for t in task.things if t.stays)
     wanted = {way for t in task.things if t.stays for way in ways(t, task.rules)}
     for section in survey.parts:
         envelope = envelopes.get(section.id)
         if envelope is None:
             continue
         fills: dict[str, list[Fill]] = {}
+        companions = [(f, places_of(f, section, envelope, finish)) for f in allowed_families if f.companion]
         for family in allowed_families:
             task.watch.check()
+            if section.kind == "run" and task.families is None and not suits(family, survey.kind, clothes):
+                continue
             made = fills_of(family, section, envelope, finish, blind.get(section.id, []))
             if made:
                 fills[family.id] = made
-                fills[family.id] += _mixed(family, made, allowed_families, section, envelope, finish,
-                                           blind.get(section.id, []), wanted)  # fmt: skip
+                fills[family.id] += _mixed(family, made, companions, section, envelope, blind.get(section.id, []), wanted)
         if fills:
             by_section.append((section, fills))
     chosen = [fills for sections in _without_twice(by_section, survey) for fills in _combined(sections)]
     made = (stand(topped, envelopes, blind, feet, finish)
             for fills in chosen for topped in _topped(fills, allowed_families, envelopes, finish))  # fmt: skip
-    clothes = any(t.row.group == "clothing" for t in task.things if t.stays)
-    suited = [c for c in made if task.families is not None or suits(task.catalogue[c.main], survey.kind, clothes)]
-    return suited[:MOST_CANDIDATES]
+    suited = (c for c in made if task.families is not None or suits(task.catalogue[c.main], survey.kind, clothes))
+    return list(islice(suited, MOST_CANDIDATES))
 
 
 def suits(family: Family, kind: str, clothes: bool) -> bool:
@@ -97,8 +100,9 @@ def _topped(fills: tuple[Fill, ...], families: Sequence[Family], envelopes: Mapp
 def _with_tops(fill: Fill, lying: Sequence[Tops], envelopes: Mapping[str, Envelope], finish: Finish) -> Fill:
     tops = []
     for below, row in fill.rows:
-        hung = any(f.hangs_over and r.x < row.end and row.x < r.end for f, r in fill.rows)
-        for family in () if hung else lying:
+        higher = any(r is not row and r.shape.height > row.shape.height - BELOW_ENDS and r.x < row.end + below.ends
+                     and row.x < r.end + f.ends for f, r in fill.rows)  # fmt: skip
+        for family in () if higher else lying:
             over = family.over(envelopes[fill.section], below, row, finish)
             if over is not None:
                 tops.append((family, over))
@@ -118,21 +122,21 @@ def _without_twice(by_section: _BySection, survey: Survey) -> list[_BySection]:
     return [rows for rows in found if rows]
 
 
-def _mixed(family: Family, made: list[Fill], others: list[Family], section: Section, envelope: Envelope, finish: Finish,
+def _mixed(family: Family, made: list[Fill], others: list[tuple[Family, Places]], section: Section, envelope: Envelope,
            blind: list[tuple[float, float]], wanted: AbstractSet[str]) -> list[Fill]:  # fmt: skip
     """Some fills with companions in what they leave free, where the family lacks what the things want."""
     has = {way for spec in family.specs.values() for way in spec.ways}
     lacks = (wanted - has) | (wanted & {"hook", "floor", "overhead"})
     useful = [
-        o for o in sorted(others, key=lambda o: o.companion)
-        if o.companion and (section.slope != "none" or lacks & {w for s in o.specs.values() for w in s.ways})
+        (o, places) for o, places in sorted(others, key=lambda row: row[0].companion)
+        if section.slope != "none" or lacks & {w for s in o.specs.values() for w in s.ways}
     ]  # fmt: skip
     if not useful or not section.traits.roomy:
         return []
     found = []
-    for fill in made[: 6 * RANKED]:
+    for fill in made[: 3 * RANKED]:
         for wide in (False, True):
-            both = with_companions(fill, useful, section, envelope, finish, blind, wide)
+            both = with_companions(fill, useful, envelope, blind, wide)
             if both:
                 found.append(both)
     return list(dict.fromkeys(found))

@@ -32,7 +32,7 @@ HEATS = ((28, 120), (8, 400))
 """Rounds of the race: how many run, and for how many moves."""
 BENDS, BENT_FROM, BENT = 2, 3, 10
 """Then the widths of the best so many are bent, in so many rounds, to so many neighbours each."""
-AT_LENGTH = 1500
+AT_LENGTH = 2000
 """Moves for a goal from each of its starts, and for the best of another family."""
 STARTS = 2
 """Starts of a goal: the best of the race, and another one's answer."""
@@ -44,8 +44,8 @@ INCOMPLETE = 3
 """Alternatives shown when none holds everything."""
 FRONTIER = 14
 """Complete answers that the frontier is made of."""
-EAGER = 8
-"""After every so many candidates without a complete one, the best so far is improved."""
+EAGER = frozenset({3, 7, 15, 31, 63, 127})
+"""After so many candidates without a complete one, the best so far are improved at once."""
 T = TypeVar("T")
 S = TypeVar("S")
 
@@ -150,9 +150,10 @@ def _race(task: Task, goal: Goal, pool: list[Candidate], found: _Found, both: Th
     for n, candidate in enumerate(_promising(task, pool)):
         task.watch.check()
         field_.append(begin(task, goal, candidate))
-        if not shown and n % EAGER == EAGER - 1 and field_[-1].unplaced:
+        if not shown and n in EAGER:
             # The first complete one is wanted soon: what stands best so far is helped along.
-            field_ += [improve(task, f, HEATS[0][1], n) for f in sorted(field_, key=rank)[:2]]
+            best = sorted(field_, key=rank)[:2]
+            field_ += _all(both, lambda one: improve(task, *one), [(f, HEATS[1][1], n) for f in best])
         if not shown and not min(field_, key=rank).unplaced:
             shown = True
             task.watch.found(design_of(task, min(field_, key=rank)))

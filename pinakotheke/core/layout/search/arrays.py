@@ -259,7 +259,7 @@ class Wall:
 
     def line_up(self, plan: tuple[Any, ...]) -> None:
         """Shelves of neighbouring bays at one height, as far as they may be."""
-        self._run("LINE_UP", plan, points=float(load("sense")["points"]["line"]))
+        self._run("LINE_UP", plan, points=load("sense")["points"]["line"] * max(1.0, 2 * self.scale.reach))
 
     def reckoned(self, plan: tuple[Any, ...]) -> float:
         """The points of a plan that was made under other ones, or of a wall that changed."""

@@ -28,9 +28,9 @@ from pinakotheke.core.layout.edits import (
 )
 from pinakotheke.core.layout.frontier import room_of
 from pinakotheke.core.layout.goals import REASONS, SEARCHED, TITLES, WEIGHTS
-from pinakotheke.core.layout.interior import Scale
 from pinakotheke.core.layout.models import Standing
 from pinakotheke.core.layout.pool import candidates
+from pinakotheke.core.layout.search.arrays import Scale
 from pinakotheke.core.survey import envelopes
 from pinakotheke.core.systems import Finish
 from pinakotheke.core.words import remedy, sentence

@@ -1,4 +1,4 @@
-"""Lots, what pieces ask of a compartment, the trouble of reaching, and the ledger's sums."""
+"""What pieces ask of a compartment, the trouble of reaching, and the ledger's sums."""
 
 from unittest import TestCase
 
@@ -9,8 +9,6 @@ from pinakotheke.core.layout import ledger, verify
 from pinakotheke.core.layout.edits import RemovePart, apply
 from pinakotheke.core.layout.fits import ask, misfit
 from pinakotheke.core.layout.ledger import capacity
-from pinakotheke.core.layout.lots import cut
-from pinakotheke.core.layout.task import Household
 from pinakotheke.core.layout.trouble import reach_trouble, trouble
 from pinakotheke.core.systems import FAMILIES, DrawerFloor
 
@@ -19,34 +17,6 @@ from .test_families import bays_of
 
 CARCASE = FAMILIES["carcase"]
 NO_RESERVE = HouseRules(reserve=0)
-HOME = Household(NO_RESERVE, (ADULT,))
-
-
-class LotTests(TestCase):
-    def test_no_piece_is_lost_and_each_lot_fits_a_compartment(self) -> None:
-        bays = bays_of("carcase", widths=(448, 704))
-        things = (thing("a", "shirt", 77), thing("b", "jumper", 31), thing("c", "box-medium", 5))
-        lots = cut(things, bays, HOME)
-        for one in things:
-            self.assertEqual(sum(lot.count for lot in lots if lot.thing.id == one.id), one.count)
-        for lot in lots:
-            for spot in lot.spots:
-                self.assertLessEqual(spot.asked, CARCASE.component(spot.role, bays[spot.bay], spot.front).capacity)
-
-    def test_handier_lots_are_smaller(self) -> None:
-        bays = bays_of("carcase", widths=(704,))
-        shirts = (thing("a", "shirt", 20, way="hang"),)
-        self.assertEqual(len(cut(shirts, bays, HOME)), 1)
-        self.assertGreater(len(cut(shirts, bays, Household(NO_RESERVE, (ADULT,), handy=0.5))), 1)
-
-    def test_what_leaves_makes_no_lot(self) -> None:
-        self.assertEqual(cut((thing("a", "shirt", 3, decision="sell"),), bays_of("carcase", widths=(704,)), HOME), ())
-
-    def test_a_reserve_asks_for_more(self) -> None:
-        bays = bays_of("carcase", widths=(704,))
-        shirts = (thing("a", "shirt", 5),)
-        bare, kept = (cut(shirts, bays, Household(HouseRules(reserve=r), (ADULT,)))[0].spots[0].asked for r in (0, 0.2))
-        self.assertAlmostEqual(kept, bare / 0.8)
 
 
 class AskTests(TestCase):
@@ -58,6 +28,10 @@ class AskTests(TestCase):
         up = ask(broom, "hook", "hooks", FAMILIES["pegs"], bay, NO_RESERVE, 2)
         flat = ask(broom, "hook", "hooks", FAMILIES["pegs"], bay, NO_RESERVE, 2, turned=True)
         self.assertEqual((up.amount, up.width, up.depth), (2 * (90 + 20), 90, 280))
+        # Before a door that leaves 120 mm they hang flat against it.
+        shallow = bay.model_copy(update={"hang_depth": 120})
+        door = ask(broom, "hook", "hooks", FAMILIES["pegs"], shallow, NO_RESERVE, 2)
+        self.assertEqual((door.amount, door.width, door.depth), (2 * (280 + 20), 280, 90))
         self.assertEqual((flat.width, flat.depth), (1450, 90))
 
     def test_garments_hung_face_out_take_the_depth_and_the_width_of_a_bay(self) -> None:

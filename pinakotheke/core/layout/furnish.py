@@ -78,6 +78,13 @@ def improve(task: Task, furnished: Furnished, moves: int, path: int = 0, goal: G
     return _furnished(task, goal, furnished.candidate, wall, best, points, furnished.moves + done)
 
 
+def seen_as(task: Task, furnished: Furnished, goal: Goal) -> Furnished:
+    """The same answer under the weights of another goal."""
+    wall = _wall(task, goal, furnished.candidate)
+    plan = wall.copied(furnished.answer.plan)
+    return _furnished(task, goal, furnished.candidate, wall, plan, wall.reckoned(plan), furnished.moves)
+
+
 def furnish(task: Task, goal: Goal, candidate: Candidate, moves: int) -> Furnished:
     """A candidate furnished by best fit and so many moves."""
     return improve(task, begin(task, goal, candidate), moves)

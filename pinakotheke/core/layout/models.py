@@ -44,7 +44,7 @@ class Outcome(Frozen):
 
     status: Literal["proven", "within", "best found"]
     objective: float
-    bound: float | None
+    bound: float | None = None
     """No layout of the same candidate costs less; None where nothing is known of that."""
     method: str
     run: str

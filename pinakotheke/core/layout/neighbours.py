@@ -16,7 +16,9 @@ def neighbours(task: Task, candidate: Candidate) -> Iterator[Candidate]:
         rows = [(f, r) for f, r in fill.rows if not f.lies_on]
         for k, (family, row) in enumerate(rows):
             for widths in dict.fromkeys(_steps(family, row)):
-                x = _place(family, row, widths, task.envelopes[fill.section], [r for i, (_, r) in enumerate(rows) if i != k])
+                x = _place(
+                    family, row, widths, task.envelopes[fill.section], [r for i, (_, r) in enumerate(rows) if i != k]
+                )
                 if x is not None:
                     made = [*rows]
                     made[k] = (family, Row(shape=row.shape, x=x, widths=widths))
@@ -83,9 +85,7 @@ def _place(family: Family, row: Row, widths: tuple[int, ...], envelope: Envelope
             continue
         for x in dict.fromkeys((start + (end - start - length) // 2, row.x, start)):
             new = Row(shape=row.shape, x=x, widths=widths)
-            clear = not any(
-                x < other.end and other.x < x + length and _same_height(row, other) for other in beside
-            )
+            clear = not any(x < other.end and other.x < x + length and _same_height(row, other) for other in beside)
             if x + length <= end and clear and family.allows(envelope, new):
                 return x
     return None

@@ -60,7 +60,9 @@ def candidates(task: Task) -> list[Candidate]:
             made = fills_of(family, section, envelope, finish, blind.get(section.id, []))
             if made:
                 fills[family.id] = made
-                fills[family.id] += _mixed(family, made, companions, section, envelope, blind.get(section.id, []), wanted)
+                fills[family.id] += _mixed(
+                    family, made, companions, section, envelope, blind.get(section.id, []), wanted
+                )
         if fills:
             by_section.append((section, fills))
     chosen = [fills for sections in _without_twice(by_section, survey) for fills in _combined(sections)]

@@ -19,7 +19,7 @@ from ..systems import Family
 from .blocked import Blocked, blocked_by_budget, blocked_by_demand, too_big_a_task, too_small
 from .candidates import Candidate
 from .frontier import Point, Sensitivity, frontier_of, point_of, sensitivities
-from .furnish import Furnished, begin, design_of, furnish, heap_of, improve
+from .furnish import Furnished, begin, design_of, furnish, heap_of, improve, seen_as
 from .gallery import distinct, rightly_named, shape_of
 from .goals import REASONS, SEARCHED, TITLES
 from .kept import kept_candidate
@@ -34,8 +34,8 @@ BENDS, BENT_FROM, BENT = 2, 3, 10
 """Then the widths of the best so many are bent, in so many rounds, to so many neighbours each."""
 AT_LENGTH = 2000
 """Moves for a goal from each of its starts, and for the best of another family."""
-STARTS = 2
-"""Starts of a goal: the best of the race, and another one's answer."""
+STARTS = 3
+"""Starts of a goal: what of the race serves it best."""
 OTHER_WAYS = 3
 """Alternatives of families that no goal came out in."""
 ENOUGH = 4
@@ -131,10 +131,8 @@ def _alternatives(task: Task, pool: list[Candidate], both: ThreadPoolExecutor) -
     for step, goal in enumerate(goals):
         at = 0.4 + 0.4 * step / len(goals)
         task.watch.progress(at, f"improving: {TITLES[goal].lower()}")
-        starts = [*runners[:STARTS], *(found.best[g] for g in list(found.best)[-1:])]
-        tried = _all(both, lambda one: improve(task, *one), [
-            (f, AT_LENGTH, 11 * step + n, goal) for n, f in enumerate(_bent(task, starts, goal))
-        ])  # fmt: skip
+        starts = _starts(task, [*runners, *found.best.values()], goal)
+        tried = _all(both, lambda one: improve(task, *one), [(f, AT_LENGTH, 11 * step + n) for n, f in enumerate(starts)])
         found.note(tried)
         found.best[goal] = best = min(tried, key=rank)
         found.designs[goal] = design_of(task, best)
@@ -231,13 +229,10 @@ def _of_every_kind(ranked: list[Candidate]) -> list[Candidate]:
     return [row[n] for n in range(max(map(len, rows), default=0)) for row in rows if n < len(row)]
 
 
-def _bent(task: Task, starts: list[Furnished], goal: Goal) -> list[Furnished]:
-    """Starts that differ."""
-    kept: list[Furnished] = []
-    for start in starts:
-        if not any(k.candidate is start.candidate for k in kept):
-            kept.append(start)
-    return kept
+def _starts(task: Task, runners: list[Furnished], goal: Goal) -> list[Furnished]:
+    """Where the way to a goal begins: what of all that ran serves it best, of different candidates."""
+    apart = list({id(f.candidate): f for f in reversed(runners)}.values())
+    return sorted((seen_as(task, f, goal) for f in apart), key=rank)[:STARTS]
 
 
 def _shapes_apart(complete: list[Furnished]) -> list[Furnished]:

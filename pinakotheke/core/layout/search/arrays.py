@@ -303,4 +303,3 @@ def weights_of(reserve: float) -> Any:
     return np.array([*(points[name] for name in (
         "out", "out_piece", "split", "apart", "words", "crowd", "mixed", "owners", "over_rail", "reserve", "empty")),
         reserve], float)  # fmt: skip
-

@@ -45,6 +45,8 @@ class Option:
     below: int
     """For what hangs: pitches from the compartment's foot to the part."""
     front: int
+    height: int
+    """Of the part itself, mm."""
     lowest: int
     highest: int
     """Feet, in pitches above the bay's, between which its compartment may stand; `highest` is no less than the bay's
@@ -74,7 +76,7 @@ def kind_of_bay(bay: Bay, powered: bool) -> tuple[object, ...]:
     """
     return (bay.family, bay.depth, bay.hang_depth, bay.z0, bay.pitch, bay.pulls, bay.has_base, bay.first,
             bay.blind, bay.loose, bay.drawer, bay.foot, bay.trim, bay.fronts, bay.free_end,
-            bay.runs_to, bay.open_boards, bay.sloped, bay.board, (bay.section, bay.x) if powered else (),
+            bay.runs_to, bay.open_boards, bay.sloped, bay.board, (bay.section, bay.x, bay.w) if powered else (),
             (bay.z0, bay.z1, bay.w) if bay.drawer is not None else ())  # fmt: skip
 
 
@@ -102,16 +104,15 @@ def fitted(options: list[Option], bay: Bay, home: Household) -> list[Option]:
 
 def options(thing: Thing, bay: Bay, home: Household, limits: Limits) -> list[Option]:
     """All options of a thing in a bay of this kind, however wide it is."""
-    if bay.drawer is None:
-        bay = bay.model_copy(update={"w": WIDE, "cuts": ()})
+    wide = bay.model_copy(update={"w": WIDE, "cuts": ()}) if bay.drawer is None else bay
     family = home.families.of(bay)
     found: list[Option] = []
     for rank, way, container in _ways(thing, home):
         for role in _roles(family, way, bay, home, _is_for_base(thing, family)):
             for turned in (False, True) if way in TURNABLE else (False,):
-                one = _option(thing, rank, way, role, family, bay, home, limits, turned, container)
+                one = _option(thing, rank, way, role, family, wide, home, limits, turned, container)
                 if one is not None:
-                    found.append(one)
+                    found.append(replace(one, troubles=_troubles(thing, one, family, bay, home)))
     return found
 
 
@@ -205,7 +206,7 @@ def _option(thing: Thing, rank: int, way: Way, role: Holder, family: Family, bay
     return Option(
         role=role, way=way, turned=turned, container=container.id if container else "", each=each, step=one.amount,
         mass=full.mass / each, above=units - below, below=below, front=front, lowest=lowest, highest=highest,
-        troubles=_troubles(thing, role, family, bay, home, height, below), rank=rank,
+        troubles=(), height=height, rank=rank,
         wide=full.width, one=one.mass,
         extra=container.price if container is not None else 0.0,
         at_hand=container is not None and container.at_hand,
@@ -217,20 +218,19 @@ PITCHES = 160
 """More pitches than any bay is high."""
 
 
-def _troubles(thing: Thing, role: Holder, family: Family, bay: Bay, home: Household, height: int,
-              below: int) -> tuple[float, ...]:  # fmt: skip
+def _troubles(thing: Thing, o: Option, family: Family, bay: Bay, home: Household) -> tuple[float, ...]:
     """Trouble at every foot; remembered for the search by all that decides it, since things of one owner and use
     share it.
     """
     powered = bool(home.sockets) and "power" in thing.row.needs
-    key = (thing.owner, thing.frequency, thing.row.low, thing.hazards, role, family.id, height, bay.z0, below,
+    key = (thing.owner, thing.frequency, thing.row.low, thing.hazards, o.role, family.id, o.height, bay.z0, o.below,
            bay.pitch, bay.depth, bay.hang_depth, bay.foot, bay.z1 if bay.drawer else 0, bay.axis, bay.blind > 0,
            (bay.section, bay.x, bay.w) if powered else ())  # fmt: skip
     known = home.cache.troubles.get(key)
     if known is None:
         last = PITCHES if bay.drawer is None else bay.pitches
-        places = [bay.z0 + (foot + below) * bay.pitch for foot in range(last + 1)]
-        points = troubles(thing, role, places, height, bay, family, home.people, home.sockets)
+        places = [bay.z0 + (foot + o.below) * bay.pitch for foot in range(last + 1)]
+        points = troubles(thing, o.role, places, o.height, bay, family, home.people, home.sockets)
         known = home.cache.troubles[key] = tuple(points)
     return known
 

@@ -9,7 +9,6 @@ from ..family import Family, Finish, Row, Shape
 from ..parts import Bay, Part, Surface
 from ..standing import WORTH_A_TOP, blocked_heights, free_stretches
 
-
 LEAST_LONG = 300
 """A shorter top is no place to speak of, mm."""
 BELOW_ENDS = 60

@@ -46,6 +46,6 @@ def timed(house: House, space: Space, things: tuple[Thing, ...], seed: int) -> t
     survey = with_stacks(space.survey)
     got = design_space(
         Task(space.id, survey, envelopes(survey, house.rules), things, house.people, house.rules,
-             stock=house.stock, seed=seed, watch=Watch(found=arrived))
+             use=space.use, stock=house.stock, seed=seed, watch=Watch(found=arrived))
     )  # fmt: skip
     return got, found[0], perf_counter() - start

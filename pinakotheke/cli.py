@@ -118,7 +118,7 @@ def _solve(house: House, space: Space, seconds: float) -> Solution:
     return design_space(
         Task(space=space.id, survey=space.survey, envelopes=regions, things=house.things_in(space.id),
              people=house.people, rules=house.rules, stock=house.stock, ranges=house.ranges, containers=house.containers,
-             finish=Finish(doors=house.rules.doors), budget=house.rules.budget, effort=effort)
+             use=space.use, finish=Finish(doors=house.rules.doors), budget=house.rules.budget, effort=effort)
     )  # fmt: skip
 
 

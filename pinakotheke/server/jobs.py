@@ -70,6 +70,7 @@ def task_of(solve: models.Solve) -> Task:
         space=space.key, survey=survey, envelopes=envelopes(survey, rules), things=rows.things_of(space),
         people=rows.people_of(household), rules=rules, stock=rows.stock_of(household),
         ranges=ranges, containers=rows.containers_of(household),
+        use=rows.use_of(space),
         finish=Finish.model_validate(wishes.get("finish") or {"doors": rules.doors}),
         weights=Weights.model_validate(wishes["weights"]) if wishes.get("weights") else None,
         budget=rules.budget if wishes.get("within_budget") else None, families=_families(wishes, ranges), keep=keep,

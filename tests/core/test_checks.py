@@ -201,7 +201,7 @@ class StandingTests(TestCase):
         self.assertEqual(finding.subject, "Trolley")
 
     def test_peg_boards_and_cleats_want_studs_as_tracks_do(self) -> None:
-        line = "width 1800; height 2400; depth 400; door none"
+        line = "width 1800; height 2400; depth 620; door none"
         hooked = (thing("bags", "rucksack", 4, way="hook"),)
         for family, things in (("pegs", hooked), ("cleat", FOLDED)):
             design = next(d for d in solved(things, line, families=(family,)).alternatives if not d.unplaced)

@@ -114,7 +114,9 @@ class WallToWallTests(TestCase):
         self.assertLess(e.uncertain.width + bay.w, 1001)
         floor = FAMILIES["cleat"].placed(bay, "f", "floor", 0)
         self.assertEqual((floor.x, floor.w), (15, bay.w - 30))
-        self.assertEqual(FAMILIES["cleat"].clear_width("floor", bay), bay.w - 30)
+        self.assertEqual(
+            FAMILIES["cleat"].clear_width("floor", bay), bay.w - 38, "two cleats of 19 are thicker than it"
+        )
 
     def test_designs_cut_to_the_wall_hold(self) -> None:
         things = (_thing("jumpers", "jumper", 12), _thing("bucket", "bucket", 2, way="floor"))

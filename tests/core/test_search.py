@@ -112,7 +112,7 @@ def points_of(wall: Wall, stacks: list[list[list[tuple[int, int]]]]) -> float:
                 plan[3][b, k, j] = (g, o, count)
                 plan[5][g] = 0
                 used += -(-count // one.each) * one.step
-                mass += count * one.mass
+                mass += count * one.mass + -(-count // one.each) * one.tare
                 roles.add((one.role, one.highest == 0 and one.way == "floor"))
                 if classes & apart[wall.heap.rows[g, columns.CLASS]]:
                     return inf

@@ -4,7 +4,6 @@ from collections.abc import Iterator
 
 from ..inventory import uses_a_month
 from ..layout.trouble import hand_height, zone_of
-from ..systems.roles import REACHED_OVER
 from .check import Case, of_design
 from .findings import Finding
 
@@ -18,8 +17,7 @@ def reach(case: Case) -> Iterator[Finding]:
         bay = design.bay_of(part)
         if thing is None or bay.drawer is not None:
             continue
-        depth = design.family_of(part).clear_depth(part.role, bay) if part.role in REACHED_OVER else 0
-        zone = zone_of(thing, case.people, depth)
+        zone = zone_of(thing, case.people, part.role, bay, design.family_of(part))
         hand = hand_height(part.role, part.z, part.h, bay)
         if zone.low <= hand <= zone.high:
             continue

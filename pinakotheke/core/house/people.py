@@ -9,6 +9,8 @@ from ..tables import entry
 
 Posture = Literal["standing", "seated", "both"]
 Hazard = Literal["poison", "medicine", "blade", "fuel", "gas", "hot", "battery", "breaks", "frost"]
+HURTS: frozenset[Hazard] = frozenset({"poison", "medicine", "blade", "fuel", "gas", "hot"})
+"""What a child never has in its grip; what only breaks is kept from it as far as it goes."""
 KEPT_FROM_CHILDREN: tuple[Hazard, ...] = ("poison", "medicine", "blade", "fuel", "gas", "hot", "battery", "breaks")
 """What a child may not reach unless the household says otherwise (handbook section 3, common practice)."""
 
@@ -33,6 +35,11 @@ class Person(Frozen):
         if self.kept_from is not None:
             return self.kept_from
         return KEPT_FROM_CHILDREN if self.age == "child" else ()
+
+    @property
+    def never_reaches(self) -> frozenset[Hazard]:
+        """Of them those that must never be in this person's grip: what was named, or what hurts."""
+        return frozenset(self.kept_from) if self.kept_from is not None else frozenset(self.may_not_reach) & HURTS
 
 
 class ReachZone(Frozen):

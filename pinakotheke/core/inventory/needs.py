@@ -160,14 +160,16 @@ def drawer_inside(height: float) -> float:
 
 
 def posed(thing: Thing, way: Way, turned: bool = False) -> tuple[float, float, float]:
-    """Width along the wall, depth and height of a piece as it is stored. Overhead it lies flat along the wall. On a
-    hook its narrow side goes along the wall; turned it hangs lengthwise, flat against it. Turned elsewhere its side
+    """Width along the wall, depth and height of a piece as it is stored. Overhead it lies flat along the wall; a long
+    thing stands on end on the floor. On a hook its narrow side goes along the wall; turned it hangs lengthwise, flat against it. Turned elsewhere its side
     comes to the front.
     """
     width, depth, height = _size(thing)
     low, middle, long = sorted((width, depth, height))
     if way == "overhead":
         return long, middle, low
+    if way == "floor" and thing.row.long and width == long:
+        width, height = height, width  # it stands on end
     if way == "hook":
         return (long, low, middle) if turned else (min(width, depth), max(width, depth), height)
     return (depth, width, height) if turned else (width, depth, height)

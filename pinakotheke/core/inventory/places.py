@@ -28,12 +28,18 @@ HOUSE_DOOR = {"indoors": 8000.0, "basement": 12_000.0, "attached": 5000.0, "outd
 """Distance from the door in mm where nothing was said, by where a space is; this project's own guess."""
 
 
+def where_of(use: SpaceUse, survey: Survey) -> Where:
+    """Where a space is: as was said, or as its kind usually is."""
+    where: Where = use.where or load("spaces")[survey.kind]["where"]
+    return where
+
+
 def place_of(
     space_id: str, name: str, use: SpaceUse, survey: Survey, rules: HouseRules, people: tuple[Person, ...]
 ) -> Place:
     """A space as a home. What cannot be computed from its readings yet counts as no room."""
     usual = load("spaces")[survey.kind]
-    where: Where = use.where or usual["where"]
+    where = where_of(use, survey)
     zone = house_zone(people)
     room: dict[Band, float] = dict.fromkeys(BANDS, 0.0)
     top = 0.0

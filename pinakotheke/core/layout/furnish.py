@@ -144,7 +144,7 @@ def design_of(task: Task, furnished: Furnished) -> Design:
                            method=f"ruin and repair, {furnished.moves} moves; exact heights in each bay"),
     )  # fmt: skip
     design = containers_on(design, {t.id: t for t in task.things})
-    faults = verify(design, task.envelopes, task.things, task.survey)
+    faults = verify(design, task.envelopes, task.things, task.survey, None if task.keep else task.limits)
     if faults:
         raise RuntimeError(f"the search made a layout that does not hold: {faults[0]}")
     return design

@@ -92,7 +92,7 @@ def _topped(fills: tuple[Fill, ...], families: Sequence[Family], envelopes: Mapp
     standards or posts, which is also left away.
     """
     lying = [f for f in families if isinstance(f, Tops)]
-    plain = tuple(_with_tops(fill, [f for f in lying if f.id == "tops"], envelopes, finish) for fill in fills)
+    plain = tuple(_with_tops(fill, [f for f in lying if not f.built], envelopes, finish) for fill in fills)
     all_over = tuple(_with_tops(fill, lying, envelopes, finish) for fill in fills)
     yield all_over
     if plain != all_over:

@@ -13,7 +13,7 @@ from ..house import Person
 from ..inventory import Thing, uses_a_month
 from ..inventory.needs import ways
 from ..systems import FRONTS, HANGING, HOLDERS, Bay, Part
-from ..systems.roles import EMPTY_IS, REACHED_OVER
+from ..systems.roles import EMPTY_IS
 from ..tables import load
 from .ledger import ask_of, capacity, ledger
 from .models import Design
@@ -186,10 +186,9 @@ class Seen:
             bay = self.design.bay_of(part)
             if bay.drawer is not None:
                 continue
-            depth = self.design.family_of(part).clear_depth(part.role, bay) if part.role in REACHED_OVER else 0
             hand = hand_height(part.role, part.z, part.h, bay)
             for thing in self.held[part.id]:
-                zone = zone_of(thing, self.people, depth)
+                zone = zone_of(thing, self.people, part.role, bay, self.design.family_of(part))
                 often = uses_a_month(thing.frequency) >= uses_a_month("weekly")
                 if often and not zone.low <= hand <= zone.high:
                     out.add(thing.id)

@@ -132,7 +132,9 @@ def _alternatives(task: Task, pool: list[Candidate], both: ThreadPoolExecutor) -
         at = 0.4 + 0.4 * step / len(goals)
         task.watch.progress(at, f"improving: {TITLES[goal].lower()}")
         starts = _starts(task, [*runners, *found.best.values()], goal)
-        tried = _all(both, lambda one: improve(task, *one), [(f, AT_LENGTH, 11 * step + n) for n, f in enumerate(starts)])
+        tried = _all(
+            both, lambda one: improve(task, *one), [(f, AT_LENGTH, 11 * step + n) for n, f in enumerate(starts)]
+        )
         found.note(tried)
         found.best[goal] = best = min(tried, key=rank)
         found.designs[goal] = design_of(task, best)

@@ -6,7 +6,8 @@ from decimal import Decimal
 from functools import cached_property
 from typing import Any, NamedTuple
 
-from ..house import HouseRules, Person
+from ..house import HouseRules, Person, SpaceUse
+from ..inventory.places import where_of
 from ..inventory import Thing
 from ..inventory.containers import Container, owned_container
 from ..inventory.owned import Owned, offers
@@ -94,6 +95,8 @@ class Task:
     people: tuple[Person, ...]
     rules: HouseRules
     finish: Finish = field(default_factory=Finish)
+    use: SpaceUse = field(default_factory=SpaceUse)
+    """Where the space is, and whether it is locked."""
     stock: tuple[Owned, ...] = ()
     ranges: tuple[Range, ...] = ()
     """The household's own ranges of parts."""
@@ -128,7 +131,13 @@ class Task:
         at_hand = {o.id: owned_container(o) for o in self.stock}
         owned = tuple((o.thing, at_hand[o.owned]) for o in offers(self.things, self.stock))
         return Household(self.rules, self.people, sockets_of(self.survey), owned, self.containers, self.catalogue,
-                         self.cache, limits=Limits.of(self.people, self.envelopes), folds=self.folds, damp=self.survey.damp)  # fmt: skip
+                         self.cache, limits=self.limits, folds=self.folds, damp=self.survey.damp)  # fmt: skip
+
+    @cached_property
+    def limits(self) -> Limits:
+        """What must never be in this space."""
+        return Limits.of(self.people, self.envelopes, locked=self.use.locked,
+                         outdoors=where_of(self.use, self.survey) == "outdoors")  # fmt: skip
 
     def weights_for(self, goal: Goal) -> Weights:
         """The weights of a goal."""

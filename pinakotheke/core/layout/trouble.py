@@ -19,10 +19,18 @@ BLIND = 0.6
 """Trouble of reaching into the hidden part of a corner; common practice."""
 
 
-def zone_of(thing: Thing, people: tuple[Person, ...], depth: float) -> ReachZone:
-    """The reach of whoever takes this thing out."""
+def zone_of(thing: Thing, people: tuple[Person, ...], role: Role, bay: Bay, family: Family) -> ReachZone:
+    """The reach of whoever takes this thing out of a compartment of this role. What stands on the floor by its nature is
+    taken by its handle; a long thing on a hook is held by its middle.
+    """
+    depth = family.clear_depth(role, bay) if role in REACHED_OVER else 0
     owner = next((p for p in people if p.id == thing.owner), None)
-    return reach_zone(owner, depth) if owner else shared_zone(people, depth)
+    zone = reach_zone(owner, depth) if owner else shared_zone(people, depth)
+    if role == "floor" and "floor" in thing.row.ways:
+        return zone.model_copy(update={"low": 0, "easy_low": 0})
+    if role == "hooks" and thing.row.long:
+        return zone.model_copy(update={"high": zone.high + max(thing.size or thing.row.size or (0,)) / 2})
+    return zone
 
 
 def often(thing: Thing) -> float:
@@ -101,7 +109,7 @@ def troubles(thing: Thing, role: Role, places: Sequence[float], height: float, b
             for at in places
         ]
     ease = family.spec(role).ease
-    zone = zone_of(thing, people, family.clear_depth(role, bay) if role in REACHED_OVER else 0)
+    zone = zone_of(thing, people, role, bay, family)
     found = []
     for at in places:
         hand = hand_height(role, at, height, bay)

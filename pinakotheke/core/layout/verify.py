@@ -9,6 +9,7 @@ says of itself counts for nothing. Touching is allowed; sharing volume is not.
 from collections import Counter, defaultdict
 from collections.abc import Mapping
 from itertools import combinations, pairwise
+from math import isfinite
 from typing import Literal
 
 from shapely import Polygon
@@ -22,10 +23,12 @@ from ..systems import HOLDERS, PULL_OUTS, Bay, Family, Part
 from ..systems.roles import ENCLOSING, HIDING, UPRIGHTS
 from ..systems.rows import bays_of
 from .fits import Ask, ask, misfit, position
+from .limits import Limits
 from .models import Design
+from .trouble import hand_height
 
 FaultCode = Literal[
-    "unknown", "envelope", "closed", "overlap", "support", "pull-out", "capacity", "load", "size", "headroom", "count",
+    "unknown", "envelope", "closed", "overlap", "support", "pull-out", "capacity", "load", "size", "headroom", "count", "limit",
 ]  # fmt: skip
 ROUNDING = 1e-6
 HUNG_BEFORE = HIDING | {"standard", "container"}
@@ -51,9 +54,10 @@ class Fault(Frozen):
 
 
 def verify(design: Design, envelopes: Mapping[str, Envelope], things: tuple[Thing, ...],
-           survey: Survey | None = None) -> tuple[Fault, ...]:  # fmt: skip
+           survey: Survey | None = None, limits: Limits | None = None) -> tuple[Fault, ...]:  # fmt: skip
     """Every fault of a design; an empty tuple is the proof that it fits. `envelopes` by section; with a survey of
-    several runs, parts of two runs are held against each other in the plan as well.
+    several runs, parts of two runs are held against each other in the plan as well; with limits, what must never be is a
+    fault too.
     """
     unknown = [i for i in (*design.families, *(p.family for p in design.parts)) if i not in design.catalogue]
     if unknown:
@@ -61,7 +65,7 @@ def verify(design: Design, envelopes: Mapping[str, Envelope], things: tuple[Thin
     absent = [s for s in design.sections if s not in envelopes]
     if absent:
         return (Fault(code="unknown", why="not measured", where=absent[0]),)
-    proof = _Proof(design, envelopes, {t.id: t for t in things})
+    proof = _Proof(design, envelopes, {t.id: t for t in things}, limits)
     proof.bays_are_those_of_the_rows(survey)
     proof.envelope_holds()
     proof.nothing_overlaps()
@@ -77,8 +81,9 @@ def verify(design: Design, envelopes: Mapping[str, Envelope], things: tuple[Thin
 
 
 class _Proof:
-    def __init__(self, design: Design, envelopes: Mapping[str, Envelope], things: dict[str, Thing]) -> None:
-        self.design, self.envelopes, self.things = design, envelopes, things
+    def __init__(self, design: Design, envelopes: Mapping[str, Envelope], things: dict[str, Thing],
+                 limits: Limits | None) -> None:  # fmt: skip
+        self.design, self.envelopes, self.things, self.limits = design, envelopes, things, limits
         self.faults: list[Fault] = []
         self.bays = list(design.bays)
         self.parts = {p.id: p for p in design.parts}
@@ -329,7 +334,19 @@ class _Proof:
             if wrong is not None and wrong.why != "slides":
                 self._fault("size", wrong.why, part.id, wrong.measured, wrong.limit)
             found.append(one)
+            self._limits(part, thing, one)
         return found
+
+    def _limits(self, part: Part, thing: Thing, one: Ask) -> None:
+        """Whether the hand that takes it out is where it may be."""
+        if self.limits is None:
+            return
+        bay = self._bay_of(part)
+        hand = hand_height(part.role, position(part, bay), part.h, bay)
+        for bound in self.limits.bounds(thing, part.role, bay, self.design.family_of(part), one):
+            if bound.is_never and not bound.low - ROUNDING <= hand <= bound.high + ROUNDING:
+                limit = bound.low if hand < bound.low else bound.high
+                self._fault("limit", bound.why, part.id, hand, limit if isfinite(limit) else 0, thing=thing.id)
 
     def _capacity(self, part: Part, asked: list[Ask]) -> None:
         family, bay = self.design.family_of(part), self._bay_of(part)

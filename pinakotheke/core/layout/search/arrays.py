@@ -19,6 +19,8 @@ from .options import PITCHES, Option, fitted, kind_of_bay, options, size_of_bay
 
 ROLES: tuple[Holder, ...] = get_args(Holder)
 CODE: dict[str, int] = {role: n for n, role in enumerate(ROLES)}
+Troubles = dict[tuple[tuple[float, ...], int, int], int]
+"""Rows of trouble by foot, with the feet that are within reach, each with its number."""
 BOARDS = frozenset({"shelf", "base", "shoe shelf"})
 """What closes a drawer below it by its own board, and lines up with its neighbours."""
 
@@ -97,8 +99,8 @@ class Heap:
         self.powered = bool(home.sockets) and any("power" in t.row.needs for t in self.things)
         self._blocks: dict[tuple[object, ...], Block] = {}
         self._kinds: dict[tuple[object, ...], list[list[Option]]] = {}
-        self._troubles: dict[tuple[float, ...], int] = {}
-        self._table = np.zeros((0, PITCHES + 1))
+        self._troubles: Troubles = {}
+        self._table = np.zeros((2, 0, PITCHES + 1))
         owners = {o: n for n, o in enumerate(dict.fromkeys(t.owner for t in self.things if t.owner), 1)}
         kinds = {k: n for n, k in enumerate(dict.fromkeys(t.row.group for t in self.things))}
         words = {w: n for n, w in enumerate(dict.fromkeys(t.together for t in self.things if t.together))}
@@ -121,17 +123,19 @@ class Heap:
             known = self._blocks[key] = Block.of([fitted(row, bay, self.home) for row in of_kind], self._troubles)
         return known
 
-    def troubles(self) -> Any:
-        """All rows of trouble that its options refer to, unweighted."""
-        known = len(self._table)
+    def troubles(self, reach: float) -> Any:
+        """All rows of trouble that its options refer to, weighted; what is beyond reach costs the same for any goal."""
+        known = self._table.shape[1]
         if known < max(1, len(self._troubles)):
-            table = np.zeros((max(1, len(self._troubles)), PITCHES + 1))
-            table[:known] = self._table
-            for points, n in islice(self._troubles.items(), known, None):
+            table = np.zeros((2, max(1, len(self._troubles)), PITCHES + 1))
+            table[:, :known] = self._table
+            feet = np.arange(PITCHES + 1)
+            for (points, near, far), n in islice(self._troubles.items(), known, None):
                 long = min(len(points), PITCHES + 1)
-                table[n, :long], table[n, long:] = points[:long], points[long - 1]
+                table[0, n, :long], table[0, n, long:] = points[:long], points[long - 1]
+                table[1, n] = (feet < near) | (feet > far)
             self._table = table
-        return self._table
+        return self._table[0] * reach + self._table[1] * load("sense")["points"]["reach"]
 
     def homeless(self, bays: Sequence[Bay]) -> list[Thing]:
         """Things that have no option in any of the bays."""
@@ -161,17 +165,17 @@ class Block:
     """Price, hours, parts, money of a column, containers at hand: what a goal weighs."""
 
     @classmethod
-    def of(cls, rows: list[list[Option]], troubles: dict[tuple[float, ...], int]) -> "Block":
+    def of(cls, rows: list[list[Option]], troubles: Troubles) -> "Block":
         """Those options, their troubles kept in the heap's table."""
         flat = [o for row in rows for o in row]
         leaving = load("sense")["leaving"]["rank"]
         whole = np.array([
-            (CODE[o.role], o.below, o.above, o.lowest, o.highest, o.each, troubles.setdefault(o.troubles, len(troubles)),
+            (CODE[o.role], o.below, o.above, o.lowest, o.highest, o.each, troubles.setdefault((o.troubles, o.near, o.far), len(troubles)),
              int(o.highest == 0 and o.way == "floor"), int(o.role == "drawer"), int(o.role in BOARDS),
              STORAGES.index(STORAGE_OF[o.way])) for o in flat
         ], np.int64).reshape(-1, 11)  # fmt: skip
-        real = np.array([(o.step, o.mass, 0.0, o.capacity, o.rating, 0.0, leaving * o.rank) for o in flat],
-                        float).reshape(-1, 7)  # fmt: skip
+        real = np.array([(o.step, o.mass, o.tare, 0.0, o.capacity, o.rating, 0.0, leaving * o.rank) for o in flat],
+                        float).reshape(-1, 8)  # fmt: skip
         prices = np.array([(o.price, o.hours, o.extra, float(o.at_hand)) for o in flat], float).reshape(-1, 4)
         return cls(rows, flat, whole, real, prices)
 
@@ -204,8 +208,8 @@ class Wall:
                 starts.append(starts[-1] + len(row))
         starts += [starts[-1]] * (len(heap.things) + 1 - len(starts))
         whole = np.concatenate([b.whole for b in made]) if made else np.zeros((0, 11), np.int64)
-        real = np.concatenate([b.weighed(scale) for b in made]) if made else np.zeros((0, 7))
-        self.arrays = (np.asarray(starts, np.int64), whole, real, heap.troubles() * scale.reach, heap.turns, heap.rows,
+        real = np.concatenate([b.weighed(scale) for b in made]) if made else np.zeros((0, 8))
+        self.arrays = (np.asarray(starts, np.int64), whole, real, heap.troubles(scale.reach), heap.turns, heap.rows,
                        *self._bay_tables(types, spans), weights_of(heap.home.rules.reserve),
                        np.zeros((max(1, len(bays)), PITCHES + 1)), apart_bits())  # fmt: skip
 

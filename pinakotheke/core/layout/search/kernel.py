@@ -92,6 +92,7 @@ from .columns import (
     STEP,
     STORE,
     STORES,
+    TARE,
     TYPE,
     WORD,
     WORDS,
@@ -117,6 +118,24 @@ def columns_of(pieces, each):
 
 
 @jit
+def mass_of(options_f, o, pieces, each):
+    """Kilograms of so many pieces, with the containers of their columns."""
+    return pieces * options_f[o, MASS] + columns_of(pieces, each) * options_f[o, TARE]
+
+
+@jit
+def borne(options_f, o, each, kilograms):
+    """The most pieces that weigh no more than so much, with the containers of their columns."""
+    one, tare = options_f[o, MASS], options_f[o, TARE]
+    column = one * each + tare
+    if column <= 0:
+        return 1 << 30
+    whole = int(kilograms / column + 1e-9)
+    rest = kilograms - whole * column - tare
+    return whole * each + (min(each - 1, int(rest / one + 1e-9)) if rest > 0 and one > 0 else 0)
+
+
+@jit
 def recount(wall, plan, s, k, b):
     """What a compartment of slot `s` is in bay `b`, from what is in it, and its points at every foot."""
     options_i, options_f, groups, troubles, bays_i, blocked = wall[1], wall[2], wall[5], wall[3], wall[6], wall[8]
@@ -134,7 +153,7 @@ def recount(wall, plan, s, k, b):
         if groups[g, OWNER] > 0:
             owner = groups[g, OWNER]
         used += columns_of(n, options_i[o, EACH]) * options_f[o, STEP]
-        mass += n * options_f[o, MASS]
+        mass += mass_of(options_f, o, n, options_i[o, EACH])
         price = max(price, options_f[o, PRICE])
     low, high = 0, 100000
     for j in range(c[C_LOTS]):
@@ -299,20 +318,18 @@ def room_for(wall, plan, s, k, g, o):
     if there == 0 and c[C_LOTS] == MOST_LOTS:
         return 0
     free = f[C_CAPACITY] - f[C_USED] + columns_of(there, each) * step
-    pieces = int(free / step + 1e-9) * each - there
-    if options_f[o, MASS] > 0:
-        pieces = min(pieces, int((f[C_RATING] - f[C_MASS]) / options_f[o, MASS] + 1e-9))
-    return max(pieces, 0)
+    bearing = f[C_RATING] - f[C_MASS] + mass_of(options_f, o, there, each)
+    return max(min(int(free / step + 1e-9) * each, borne(options_f, o, each, bearing)) - there, 0)
 
 
 @jit
 def most_in(wall, o):
     """Pieces that an option puts into a compartment of its own."""
     options_i, options_f = wall[1], wall[2]
-    pieces = int(options_f[o, CAPACITY] / options_f[o, STEP] + 1e-9) * options_i[o, EACH]
-    if options_f[o, MASS] > 0:
-        pieces = min(pieces, int(options_f[o, RATING] / options_f[o, MASS] + 1e-9))
-    return pieces
+    each = options_i[o, EACH]
+    return min(
+        int(options_f[o, CAPACITY] / options_f[o, STEP] + 1e-9) * each, borne(options_f, o, each, options_f[o, RATING])
+    )
 
 
 @jit

@@ -39,7 +39,9 @@ class Option:
     step: float
     """Width of a column in the compartment's own unit, mm or mm² of a drawer's floor."""
     mass: float
-    """Kilograms a piece, its share of the container with it."""
+    """Kilograms a piece."""
+    tare: float
+    """Kilograms of the containers of one column."""
     above: int
     """Pitches from the part up to the top of what its compartment takes."""
     below: int
@@ -51,6 +53,9 @@ class Option:
     highest: int
     """Feet, in pitches above the bay's, between which its compartment may stand; `highest` is no less than the bay's
     height where nothing but that limits it."""
+    near: int
+    far: int
+    """Feet between which whoever takes it out often reaches it."""
     troubles: tuple[float, ...]
     """Points when the compartment stands so many pitches up."""
     rank: int
@@ -189,6 +194,7 @@ def _option(thing: Thing, rank: int, way: Way, role: Holder, family: Family, bay
     one = asked(1)
     each = min(thing.count, in_column(thing, way, role, family, bay, home.rules, turned=turned, container=container))
     full = asked(each)
+    tare = full.mass - each * thing.piece_mass if container is not None else 0.0
     if misfit(thing, way, role, full, family, bay) is not None:
         return None
     front = front_for(family, role, full)
@@ -196,17 +202,21 @@ def _option(thing: Thing, rank: int, way: Way, role: Holder, family: Family, bay
     units, below = heights(family, part, bay, full)
     lowest, highest, _ = feet(family, role, bay, units, below)
     height = front or (family.spec(role).fronts[0] if family.spec(role).fronts else family.spec(role).height)
-    low, high = limits.hand(thing, role, bay, family, full)
-    if bay.drawer is None:
-        at = _hand_at_zero(role, bay, height, below)
-        lowest = max(lowest, ceil((max(low, -NO_LIMIT) - at) / bay.pitch - SAME))
-        highest = min(highest, floor((min(high, NO_LIMIT) - at) / bay.pitch + SAME))
+    at = _hand_at_zero(role, bay, height, below)
+    near, far = 0, PITCHES
+    for bound in limits.bounds(thing, role, bay, family, full):
+        low, high = (min(max(mm, -NO_LIMIT), NO_LIMIT) for mm in (bound.low, bound.high))
+        least, most = ceil((low - at) / bay.pitch - SAME), floor((high - at) / bay.pitch + SAME)
+        if bound.is_never:
+            lowest, highest = max(lowest, least), min(highest, most)
+        else:
+            near, far = max(near, least), min(far, most)
     if lowest > highest:
         return None
     return Option(
         role=role, way=way, turned=turned, container=container.id if container else "", each=each, step=one.amount,
-        mass=full.mass / each, above=units - below, below=below, front=front, lowest=lowest, highest=highest,
-        troubles=(), height=height, rank=rank,
+        mass=(full.mass - tare) / each, tare=tare, above=units - below, below=below, front=front, lowest=lowest, highest=highest,
+        near=near, far=far, troubles=(), height=height, rank=rank,
         wide=full.width, one=one.mass,
         extra=container.price if container is not None else 0.0,
         at_hand=container is not None and container.at_hand,

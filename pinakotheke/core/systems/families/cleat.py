@@ -111,11 +111,11 @@ class Cleat(Family):
             usable = floor.top - (self.table.cleat_height if n + 1 < len(floors) else 0)
             cut = way if floor.is_cut else "level"
             shape = Shape(height=floor.top, depth=depth, member=usable, foot=floor.foot, cut=cut)
-            if way == "right":
-                rows.append(Row(shape=shape, x=floor.x0 + taken, widths=widths))
-            else:
-                x = floor.x1 - taken - self.ends - sum(widths)
-                rows.append(Row(shape=shape, x=x, widths=widths[::-1]))
+            x = floor.x0 + taken if way == "right" else floor.x1 - taken - self.ends - sum(widths)
+            row = Row(shape=shape, x=x, widths=widths if way == "right" else widths[::-1])
+            if not self.allows(envelope, row):
+                break  # a gable would stand where something must stay clear
+            rows.append(row)
         return tuple(rows)
 
     def shapes(self, envelope: Envelope, finish: Finish) -> tuple[Shape, ...]:
@@ -141,7 +141,8 @@ class Cleat(Family):
         high = end - 2 * gable if envelope.right_allowance > 0 else end
         ranges = [
             (max(c.x0 - gable, low - 1), min(c.x1, high + 1)) for c in envelope.closed
-            if c.y0 < y + shape.depth and y < c.y1 and c.z0 < shape.height and c.z1 > 0
+            if c.y0 < y + shape.depth and y < c.y1 and c.z0 < (shape.member if shape.is_storey else shape.height)
+            and c.z1 > shape.foot
         ]  # fmt: skip
         return tuple((a, b) for a, b in ranges if a < b)
 
@@ -229,7 +230,10 @@ class Cleat(Family):
         return part.model_copy(update={"fixed_to": "floor", "x": x, "w": w})
 
     def clear_width(self, role: Role, bay: Bay) -> float:
-        return super().clear_width(role, bay) - (2 * bay.skirting if role == "floor" else 0)
+        # What stands on the floor clears the skirting as it clears the cleats.
+        return super().clear_width(role, bay) - (
+            max(0, 2 * bay.skirting - self.spec(role).sides) if role == "floor" else 0
+        )
 
     def brackets(self, part: Part, bay: Bay) -> tuple[Part, ...]:
         if part.role not in ("shelf", "cover"):

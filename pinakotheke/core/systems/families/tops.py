@@ -21,6 +21,8 @@ class Tops(Family):
     id = "tops"
     drills = False
     lies_on = frozenset({"carcase"})
+    built = False
+    """Whether there is something to buy and to stand: what is there anyhow is never left away."""
 
     @property
     def modules(self) -> tuple[int, ...]:
@@ -73,3 +75,4 @@ class Across(Tops):
 
     id = "across"
     lies_on = frozenset({"track", "rack"})
+    built = True

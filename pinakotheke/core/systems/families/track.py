@@ -133,7 +133,7 @@ class Track(OnTwoSides, Family):
     def placed(self, bay: Bay, part_id: str, role: Role, z: int, height: int = 0) -> Part:
         part = super().placed(bay, part_id, role, z, height)
         if role == "floor":
-            return part.model_copy(update={"fixed_to": "floor", "y": bay.y - self.table.standard_depth})
+            return part.model_copy(update={"fixed_to": "floor"})
         if role == "hooks":
             return part.model_copy(update={"d": 30})
         return part

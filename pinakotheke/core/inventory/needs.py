@@ -161,8 +161,8 @@ def drawer_inside(height: float) -> float:
 
 def posed(thing: Thing, way: Way, turned: bool = False) -> tuple[float, float, float]:
     """Width along the wall, depth and height of a piece as it is stored. Overhead it lies flat along the wall; a long
-    thing stands on end on the floor. On a hook its narrow side goes along the wall; turned it hangs lengthwise, flat against it. Turned elsewhere its side
-    comes to the front.
+    thing stands on end on the floor. On a hook its narrow side goes along the wall; turned it hangs lengthwise, flat
+    against it. Turned elsewhere its side comes to the front.
     """
     width, depth, height = _size(thing)
     low, middle, long = sorted((width, depth, height))

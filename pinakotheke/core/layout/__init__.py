@@ -1,10 +1,11 @@
 """Design, second half: complete layouts found by optimisers, proven by a verifier, bent by hand.
 
-The path of one answer: `run` fills a wall with modules, `candidates` and `pool` choose what stands at which wall, `lots`
-cuts the things into pieces that fit a compartment, `interior` (with `kernel`, compiled) finds who lives where and in
-which order, `bound` says how much better it could be, `build` and `contain` turn it into placed parts, `verify` proves
-the result, `solve` does so for every goal, `frontier` and `blocked` say what else could be had and what is in the way.
-`fits` and `trouble` are the rules, the same for search, proof and checks. `edits` are hand changes, `ledger` the sums.
+The path of one answer: `run` fills a wall with modules, `candidates` and `pool` choose what stands at which wall,
+`neighbours` what is one step away from it; `search` puts the things into its bays (`options`: every way a group may be
+kept in a kind of bay; `arrays` and `kernel`, compiled: which of them, and at which height); `furnish` asks it for one
+candidate, `solve` races them for every goal. `build` and `contain` turn an answer into placed parts, `verify` proves it,
+`frontier` and `blocked` say what else could be had and what is in the way. `fits`, `limits` and `trouble` are the rules,
+the same for search, proof and checks; `sense` is what a practitioner sees. `edits` are hand changes, `ledger` the sums.
 """
 
 from .blocked import Blocked, Relaxation

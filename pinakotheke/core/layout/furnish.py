@@ -50,7 +50,8 @@ def heap_of(task: Task) -> Heap:
     """The heap of a task, with the options worked out so far."""
     if task.cache.heap is None:
         task.cache.heap = Heap(task.things, task.home)
-    return task.cache.heap
+    heap: Heap = task.cache.heap
+    return heap
 
 
 def begin(task: Task, goal: Goal, candidate: Candidate, path: int = 0) -> Furnished:

@@ -66,9 +66,9 @@ def candidates(task: Task) -> list[Candidate]:
         if fills:
             by_section.append((section, fills))
     chosen = [fills for sections in _without_twice(by_section, survey) for fills in _combined(sections)]
-    made = (stand(topped, envelopes, blind, feet, finish)
+    stood = (stand(topped, envelopes, blind, feet, finish)
             for fills in chosen for topped in _topped(fills, allowed_families, envelopes, finish))  # fmt: skip
-    suited = (c for c in made if task.families is not None or suits(task.catalogue[c.main], survey.kind, clothes))
+    suited = (c for c in stood if task.families is not None or suits(task.catalogue[c.main], survey.kind, clothes))
     return list(islice(suited, MOST_CANDIDATES))
 
 

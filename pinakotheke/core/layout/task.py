@@ -7,10 +7,10 @@ from functools import cached_property
 from typing import Any, NamedTuple
 
 from ..house import HouseRules, Person, SpaceUse
-from ..inventory.places import where_of
 from ..inventory import Thing
 from ..inventory.containers import Container, owned_container
 from ..inventory.owned import Owned, offers
+from ..inventory.places import where_of
 from ..survey import Envelope, Survey
 from ..systems import Bay, Catalogue, Family, Finish, Holder, Part, Range
 from .goals import WEIGHTS

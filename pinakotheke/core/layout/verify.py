@@ -28,7 +28,8 @@ from .models import Design
 from .trouble import hand_height
 
 FaultCode = Literal[
-    "unknown", "envelope", "closed", "overlap", "support", "pull-out", "capacity", "load", "size", "headroom", "count", "limit",
+    "unknown", "envelope", "closed", "overlap", "support", "pull-out", "capacity", "load", "size", "headroom", "count",
+    "limit",
 ]  # fmt: skip
 ROUNDING = 1e-6
 HUNG_BEFORE = HIDING | {"standard", "container"}

@@ -170,7 +170,8 @@ class Block:
         flat = [o for row in rows for o in row]
         leaving = load("sense")["leaving"]["rank"]
         whole = np.array([
-            (CODE[o.role], o.below, o.above, o.lowest, o.highest, o.each, troubles.setdefault((o.troubles, o.near, o.far), len(troubles)),
+            (CODE[o.role], o.below, o.above, o.lowest, o.highest, o.each,
+             troubles.setdefault((o.troubles, o.near, o.far), len(troubles)),
              int(o.highest == 0 and o.way == "floor"), int(o.role == "drawer"), int(o.role in BOARDS),
              STORAGES.index(STORAGE_OF[o.way])) for o in flat
         ], np.int64).reshape(-1, 11)  # fmt: skip
@@ -227,7 +228,8 @@ class Wall:
             )  # fmt: skip
             blocked[k, : len(ranges)] = np.asarray(ranges).reshape(-1, 3)
             whole[k] = (types[k], 0 if bay.locked else min(bay.pitches, PITCHES), int(bay.has_base), int(bay.loose),
-                        bay.at_hand, len(ranges), spans[k], (bay.highest - bay.z0) // bay.pitch if bay.highest else PITCHES)  # fmt: skip
+                        bay.at_hand, len(ranges), spans[k],
+                        (bay.highest - bay.z0) // bay.pitch if bay.highest else PITCHES)  # fmt: skip
             shelf = component(family, "shelf", bay, 0).price if "shelf" in family.specs else 0.0
             points = self.scale.money * shelf + self.scale.part
             across = bay.w if bay.axis != "x" else bay.depth

@@ -98,7 +98,7 @@ from .columns import (
     WORDS,
 )
 
-jit = njit(nogil=True, error_model="numpy", no_cpython_wrapper=True, no_cfunc_wrapper=True)
+jit = njit(nogil=True, error_model="numpy", no_cpython_wrapper=True, no_cfunc_wrapper=True)  # type: ignore[call-overload]
 BEGIN, IMPROVE, LINE_UP, RECKON = range(4)
 """What `run` is asked to do."""
 TRIED = 3
@@ -744,8 +744,8 @@ def line_up(wall, plan, points):
 
 @njit(cache=True, nogil=True, error_model="numpy")
 def run(what, wall, plan, best, kept, removed, moves, hot, cold, state, points):
-    """The one way in, so that one piece of machine code is kept and fetched: begin a plan, improve it, line its shelves up or
-    weigh it anew. Returns (state, points).
+    """The one way in, so that one piece of machine code is kept and fetched: begin a plan, improve it, line its shelves
+    up or weigh it anew. Returns (state, points).
     """
     if what == BEGIN:
         return begin(wall, plan, removed, state, hot)

@@ -215,9 +215,8 @@ def _option(thing: Thing, rank: int, way: Way, role: Holder, family: Family, bay
         return None
     return Option(
         role=role, way=way, turned=turned, container=container.id if container else "", each=each, step=one.amount,
-        mass=(full.mass - tare) / each, tare=tare, above=units - below, below=below, front=front, lowest=lowest, highest=highest,
-        near=near, far=far, troubles=(), height=height, rank=rank,
-        wide=full.width, one=one.mass,
+        mass=(full.mass - tare) / each, tare=tare, above=units - below, below=below, front=front, lowest=lowest,
+        highest=highest, near=near, far=far, troubles=(), height=height, rank=rank, wide=full.width, one=one.mass,
         extra=container.price if container is not None else 0.0,
         at_hand=container is not None and container.at_hand,
     )  # fmt: skip

@@ -58,7 +58,7 @@ class ReachTests(TestCase):
         self.assertEqual(shared_zone((ADULT, small, child)).high, reach_zone(small).high)
 
     def test_daily_things_too_high_are_to_be_fixed_and_seldom_ones_only_minded(self) -> None:
-        child = Person(id="cy", name="Cy", stature=1000, age="child")
+        child = Person(id="cy", name="Cy", stature=800, age="child")
         own = tuple(t.model_copy(update={"owner": "cy"}) for t in WARDROBE)
         found = [f for f in findings(wardrobe(), things=own, people=(child,)) if f.code == "reach.high"]
         self.assertTrue(found)

@@ -37,12 +37,12 @@ def run(*args: str, stdin: str | None = None) -> subprocess.CompletedProcess[str
 
 class CommandLineTests(TestCase):
     def test_design(self) -> None:
-        got = run("design", DEMO, "--space", "ticket-office", "--seconds", "0.5")
+        got = run("design", DEMO, "--space", "coal-shed", "--seconds", "0.5")
         self.assertEqual((got.returncode, got.stderr), (0, ""))
         answer = json.loads(got.stdout)
         self.assertIsNone(answer["blocked"])
         self.assertGreaterEqual(len(answer["alternatives"]), 2)
-        self.assertTrue(all(0 <= a["gap"] <= 1 and float(a["total"]) > 0 for a in answer["alternatives"]))
+        self.assertTrue(all(a["gap"] is None and float(a["total"]) > 0 for a in answer["alternatives"]))
 
     def test_check_says_what_is_missing(self) -> None:
         got = run("check", DEMO)

@@ -308,8 +308,11 @@ class NeverTests(TestCase):
 
     def test_daily_things_are_within_reach_and_heavy_ones_below_the_elbow(self) -> None:
         (bay,) = bays_of("rack", widths=(900,))
-        daily = self.feet_of(thing("t", "t-shirt", 2, frequency="daily", owner=ADULT.id), (ADULT,), bay)
-        self.assertTrue(all(high < 1.204 * ADULT.stature for _, high in daily))
+        daily = thing("t", "t-shirt", 2, frequency="daily", owner=ADULT.id)
+        home = Household(NO_RESERVE, (ADULT,), limits=Limits((ADULT,)))
+        reached = [bay.z0 + o.far * bay.pitch for o in options(daily, bay, home, home.limits)]
+        self.assertTrue(reached)
+        self.assertTrue(all(high < 1.204 * ADULT.stature for high in reached))
         heavy = self.feet_of(thing("c", "custom", 1, size=(300, 300, 300), mass=16, frequency="rarely"), (ADULT,), bay)
         self.assertTrue(all(high <= 900 for _, high in heavy))
 

@@ -71,9 +71,9 @@ class SenseTests(TestCase):
         self.assertEqual(self.holding((shoes, low.id, "shoe"), (jumpers, low.id, "shelf")).clean, 1)
 
     def test_slivers_and_what_asks_for_one(self) -> None:
-        bays = tuple(b.model_copy(update={"w": 200}) if b.index == 0 else b for b in self.design.bays)
+        inside = self.shelves[0]
+        bays = tuple(b.model_copy(update={"w": 200}) if b.index == inside.bay else b for b in self.design.bays)
         broom = thing("b", "broom", 1)
-        inside = next(p for p in self.design.parts if p.bay == 0 and p.role == "shelf")
         self.assertEqual(self.holding((thing("j", "jumper", 1), self.shelves[-1].id, "shelf"), bays=bays).slivers, 1)
         self.assertEqual(self.holding((broom, inside.id, "hook"), bays=bays).slivers, 0)
 

@@ -9,6 +9,8 @@ from hypothesis import strategies as st
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.layout import Design, Task, apply, design_space, verify
 from pinakotheke.core.layout.edits import MirrorRow, ReshapeRow, SetFinish
+from pinakotheke.core.layout.furnish import design_of, furnish
+from pinakotheke.core.layout.pool import candidates
 from pinakotheke.core.materials import bill
 from pinakotheke.core.survey import Envelope, Survey, envelopes
 from pinakotheke.core.survey.closed import ceiling_at, ceiling_points
@@ -73,9 +75,12 @@ def solved(survey: Survey, effort: float = 0.05, seed: int = 1) -> list[Design]:
 
 @cache
 def mitred(left: int = 2000, right: int = 400) -> tuple[Survey, Design]:
-    """A design with boards that are cut to the slope."""
+    """A design with boards that are cut to the slope: one of the candidates in storeys."""
     survey = under(left, right, 2600)
-    return survey, next(d for d in solved(survey, 0.2) if any(p.mitre for p in d.parts))
+    one = Task("stair", survey, envelopes(survey, RULES), THINGS, (ADULT,), RULES, families=("cleat",))
+    storeys = [c for c in candidates(one) if all(s.row.shape.is_storey for s in c.standing)]
+    designs = (design_of(one, furnish(one, "roomiest", c, 200)) for c in storeys)
+    return survey, next(d for d in designs if any(p.mitre for p in d.parts))
 
 
 class BoardTests(TestCase):

@@ -66,6 +66,8 @@ def _lie(design: Design, part: Part, held: tuple[Assignment, ...], things: Mappi
          ) -> Iterator[tuple[Lying, tuple[str, str]]]:  # fmt: skip
     bay, family = design.bay_of(part), design.family_of(part)
     side = family.spec(part.role).sides / 2
+    if part.role == "floor" and bay.axis != "x":
+        side = max(0.0, side - (part.x - bay.x))  # what a skirting takes of it already
     at = (part.x if bay.axis != "x" else part.y) + side
     for a in held:
         thing = things.get(a.thing)

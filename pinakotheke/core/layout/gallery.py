@@ -33,10 +33,10 @@ def rightly_named(task: Task, designs: dict[str, Design]) -> list[Design]:
                 "reason": REASONS[goal],
             }
         )
-        if best in _ORDER:
-            continue  # a goal that wins another one's name as well keeps its own; the two become one card
-        del named[best]
-        if loser is not None:
+        if best not in _ORDER:
+            del named[best]
+        # A goal that wins another one's name as well keeps its own; the two become one card.
+        if loser is not None and (best not in _ORDER or all(loser.families != d.families for d in named.values())):
             named[f"was-{goal}"] = _in_family(loser, f"was-{goal}")
     return list(named.values())
 

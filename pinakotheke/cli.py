@@ -30,7 +30,16 @@ from .core.layout import Blocked, Design, Solution, Task, design_space, ledger
 from .core.materials import bill, hours
 from .core.survey import Envelope, envelope, envelopes, with_stacks
 from .core.systems import Catalogue, Finish
-from .core.words import blocked_in_words, outcome_in_words, relaxation_in_words, remedy, sensitivity_in_words, sentence
+from .core.words import (
+    Speech,
+    blocked_in_words,
+    no_place_in_words,
+    outcome_in_words,
+    relaxation_in_words,
+    remedy,
+    sensitivity_in_words,
+    sentence,
+)
 
 SECONDS_PER_EFFORT = 3.0
 """Roughly what an effort of 1 takes on the machine the solver was tuned on."""
@@ -113,13 +122,19 @@ def _designed(space: Space) -> Space:
 
 
 def _solve(house: House, space: Space, seconds: float) -> Solution:
-    regions = _regions(house, space)
     effort = max(0.05, min(seconds / SECONDS_PER_EFFORT, 100.0))
-    return design_space(
-        Task(space=space.id, survey=space.survey, envelopes=regions, things=house.things_in(space.id),
-             people=house.people, rules=house.rules, stock=house.stock, ranges=house.ranges, containers=house.containers,
-             use=space.use, finish=Finish(doors=house.rules.doors), budget=house.rules.budget, effort=effort)
-    )  # fmt: skip
+    others = [_designed(s) for s in house.spaces if s.id != space.id]
+    task = _task(house, space, _regions(house, space))
+    return design_space(task.but(
+        budget=house.rules.budget, effort=effort,
+        others=lambda: [_task(house, s, envelopes(s.survey, house.rules)) for s in others],
+    ))  # fmt: skip
+
+
+def _task(house: House, space: Space, regions: dict[str, Envelope]) -> Task:
+    return Task(space=space.id, survey=space.survey, envelopes=regions, things=house.things_in(space.id),
+                people=house.people, rules=house.rules, stock=house.stock, ranges=house.ranges,
+                containers=house.containers, use=space.use, finish=Finish(doors=house.rules.doors))  # fmt: skip
 
 
 def _regions(house: House, space: Space) -> dict[str, Envelope]:
@@ -169,12 +184,15 @@ def _design(house: House, args: argparse.Namespace) -> tuple[Any, int]:
 def _blocked(house: House, space: Space, blocked: Blocked) -> dict[str, Any]:
     """Why not everything fits, as data and as the page says it."""
     names = {t.id: t.name for t in house.things_in(space.id)}
-    said = {"sentence": blocked_in_words(blocked, names, house.units, house.currency)}
-    changes = [
-        {**r.model_dump(mode="json"), "sentence": relaxation_in_words(r, names, house.units, house.currency)}
-        for r in blocked.relaxations
-    ]
-    return {**blocked.model_dump(mode="json"), **said, "relaxations": changes}
+    speech = Speech(names, house.units, house.currency, {s.id: s.name for s in house.spaces})
+    return {
+        **blocked.model_dump(mode="json"),
+        "sentence": blocked_in_words(blocked, speech),
+        "refused": [{**r.model_dump(mode="json"), "sentence": no_place_in_words(r, speech)} for r in blocked.refused],
+        "relaxations": [
+            {**r.model_dump(mode="json"), "sentence": relaxation_in_words(r, speech)} for r in blocked.relaxations
+        ],
+    }
 
 
 def _check(house: House, args: argparse.Namespace) -> tuple[Any, int]:

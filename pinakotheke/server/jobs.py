@@ -62,19 +62,27 @@ def task_of(solve: models.Solve) -> Task:
     """The core's task for a search, from the rows as they stand."""
     space, wishes = solve.space, solve.ask
     household = space.household
-    rules, survey = rows.rules_of(household), with_stacks(rows.survey_of(space))
+    rules = rows.rules_of(household)
     kept = models.Design.objects.filter(pk=wishes.get("keep") or 0, space=space).first()
     keep = rows.history_of(kept).current if kept else None
     ranges = rows.ranges_of(household)
-    return Task(
-        space=space.key, survey=survey, envelopes=envelopes(survey, rules), things=rows.things_of(space),
-        people=rows.people_of(household), rules=rules, stock=rows.stock_of(household),
-        ranges=ranges, containers=rows.containers_of(household),
-        use=rows.use_of(space),
+    return _plain_task(space).but(
+        folds=bool(wishes.get("folds")),
+        others=lambda: [_plain_task(s) for s in household.space_set.exclude(pk=space.pk)],
         finish=Finish.model_validate(wishes.get("finish") or {"doors": rules.doors}),
         weights=Weights.model_validate(wishes["weights"]) if wishes.get("weights") else None,
         budget=rules.budget if wishes.get("within_budget") else None, families=_families(wishes, ranges), keep=keep,
-        effort=settings.SOLVE_EFFORT,
+    )  # fmt: skip
+
+
+def _plain_task(space: models.Space) -> Task:
+    """A space with what lives in it, before anybody wished for anything."""
+    household = space.household
+    rules, survey = rows.rules_of(household), with_stacks(rows.survey_of(space))
+    return Task(
+        space=space.key, survey=survey, envelopes=envelopes(survey, rules), things=rows.things_of(space),
+        people=rows.people_of(household), rules=rules, stock=rows.stock_of(household), use=rows.use_of(space),
+        ranges=rows.ranges_of(household), containers=rows.containers_of(household), effort=settings.SOLVE_EFFORT,
     )  # fmt: skip
 
 

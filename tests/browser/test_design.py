@@ -147,7 +147,7 @@ class DesignTests(BrowserTestCase):
         page.get_by_role("button", name="What counts").click()
         page.get_by_role("group", name="Finish").get_by_label("Doors").select_option("hinged")
         page.get_by_role("combobox", name="Only these families").click()
-        page.get_by_role("option", name="Carcase").click()
+        page.get_by_role("option", name="Carcase", exact=True).click()
         page.get_by_role("group", name="Finish").get_by_label("Doors").focus()
         page.get_by_role("button", name="Search with these").click()
         page.keyboard.press("Escape")
@@ -231,7 +231,7 @@ class DesignTests(BrowserTestCase):
         self.enter_demo("layout")
         proof = self.page.locator(".proof")
         expect(proof).to_contain_text("% full")
-        expect(proof).to_contain_text("bound")
+        expect(proof).to_contain_text("Best found")
         expect(proof).to_contain_text("Tape these heights on the wall first")
         expect(proof).to_contain_text("One more, one less")
 

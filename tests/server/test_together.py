@@ -63,7 +63,8 @@ class TogetherTests(ServerTestCase):
     def test_one_design_edited_by_two(self) -> None:
         space = self.closet(LINE, "9 shirts; 5 jumpers")
         self.ada.post(f"/spaces/{space}/solves")
-        design = self.ada.get(f"/spaces/{space}/designs").body["designs"][0]
+        cards = self.ada.get(f"/spaces/{space}/designs").body["designs"]
+        design = next(c for c in cards if c["title"] == "Most room to grow")
         command = {"do": "add", "role": "shelf", "bay": 0, "z": 1500}
         data = {"version": design["version"], "command": command}
         self.assertEqual(self.both(lambda who: who.post(f"/designs/{design['id']}/edits", data)), [200, 409])

@@ -8,11 +8,13 @@ candidate, `solve` races them for every goal. `build` and `contain` turn an answ
 the same for search, proof and checks; `sense` is what a practitioner sees. `edits` are hand changes, `ledger` the sums.
 """
 
-from .blocked import Blocked, Relaxation
+from .blocked import Blocked
 from .edits import Command, History, apply
 from .frontier import Point, Sensitivity
+from .ladder import Relaxation
 from .ledger import Ledger, LedgerLine, ledger
 from .models import Assignment, Design, Goal, Outcome, Unplaced, Weights
+from .noplace import NoPlace
 from .solve import Solution, design_space
 from .task import Task, Watch
 from .verify import Fault, verify
@@ -27,6 +29,7 @@ __all__ = [
     "History",
     "Ledger",
     "LedgerLine",
+    "NoPlace",
     "Outcome",
     "Point",
     "Relaxation",

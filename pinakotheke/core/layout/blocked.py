@@ -1,47 +1,31 @@
-"""Why not everything fits, and what would have to give: relaxations, each with how little of it would do."""
+"""Why not everything fits: what is short, and what would have to give."""
 
 from collections.abc import Iterable, Mapping
 from decimal import Decimal
 from typing import Literal
 
 from ..base import Frozen
-from ..house import HouseRules
 from ..inventory import Thing
 from ..survey import Envelope, Survey
 from ..systems import Catalogue, Finish
 from .candidates import Candidate, fills_of
-from .furnish import furnish
+from .ladder import Relaxation, ladder
 from .models import Design
-from .pool import allowed, candidates
+from .noplace import NoPlace, why_no_place
 from .task import Task
 
 MOST_GROUPS = 400
-TRIAL_MOVES = 300
-
-
-class Relaxation(Frozen):
-    """The smallest change of one kind that would let everything fit; `value` is what it would have to be. Those that
-    can be carried out by themselves are `applies`.
-    """
-
-    kind: Literal["reserve", "hangers", "floor", "access", "drill", "move out", "size", "budget", "fewer"]
-    value: float
-    things: tuple[str, ...] = ()
-
-    @property
-    def applies(self) -> bool:
-        """Whether the tool can carry it out: a rule can be changed, a wall cannot."""
-        return self.kind != "size"
 
 
 class Blocked(Frozen):
-    """Why not everything fits: which size or which demand, how much is short, and what would do."""
+    """Why not everything fits: which size or which demand, how much is short, why, and what would do."""
 
     kind: Literal["size", "demand", "too many", "rules", "budget"]
     subject: str
     short: float
     unit: str
     things: tuple[str, ...] = ()
+    refused: tuple[NoPlace, ...] = ()
     relaxations: tuple[Relaxation, ...] = ()
 
 
@@ -86,46 +70,11 @@ def blocked_by_budget(task: Task, costs: list[Decimal]) -> Blocked:
 
 
 def blocked_by_demand(task: Task, best: Design, tried: list[Candidate]) -> Blocked:
-    """Which things are left out of the best layout found, and the gentlest changes that would take them in, the
-    gentlest first.
-    """
-    left = tuple(dict.fromkeys(u.thing for u in best.unplaced))
-    pieces = sum(u.count for u in best.unplaced)
-    task.watch.progress(0.95, "looking for the smallest change that would do")
-    found: list[Relaxation] = []
-    if task.rules.reserve > 0 and _would_fit(task, tried, {"reserve": 0.0}):
-        found.append(Relaxation(kind="reserve", value=_largest_reserve(task, tried)))
-    for kind, change, amount in (
-        ("hangers", {"hangers": "slim"}, 0.75), ("access", {"access": "dense"}, 0.0),
-        ("floor", {"floor": "purposeful"}, 0.0), ("drill", {"drill": "anywhere"}, 0.0),
-    ):  # fmt: skip
-        if any(getattr(task.rules, key) != wanted for key, wanted in change.items()) and _would_fit(
-            task, tried, change
-        ):
-            found.append(Relaxation(kind=kind, value=amount))
-    found.append(Relaxation(kind="fewer", value=pieces, things=left))
-    found.append(Relaxation(kind="move out", value=pieces, things=left))
-    return Blocked(kind="demand", subject="places", short=pieces, unit="pieces", things=left, relaxations=tuple(found))
-
-
-def _largest_reserve(task: Task, tried: list[Candidate]) -> float:
-    """The largest growth reserve, in whole hundredths, with which everything is found a place."""
-    low, high = 0, round(task.rules.reserve * 100)
-    while high - low > 2:
-        middle = (low + high) // 2
-        if _would_fit(task, tried, {"reserve": middle / 100}):
-            low = middle
-        else:
-            high = middle
-    return low / 100
-
-
-def _would_fit(task: Task, tried: list[Candidate], change: Mapping[str, object]) -> bool:
-    """Whether a short search finds everything a place under other rules (same space, same envelopes)."""
-    task.watch.check()
-    rules: HouseRules = task.rules.model_copy(update=dict(change))
-    trial = task.but(rules=rules)
-    if set(allowed(rules, task.ranges)) != set(allowed(task.rules, task.ranges)):
-        pool = candidates(trial)
-        tried = sorted(pool, key=lambda c: -c.front())[:3]
-    return any(furnish(trial, "roomiest", c, TRIAL_MOVES).unplaced == 0 for c in tried[:2])
+    """Which things are left out of the best layout found and why, and the changes that would take them in."""
+    task.watch.progress(0.9, "looking for what would do")
+    by_id = {t.id: t for t in task.things}
+    left = {u.thing: u.count for u in best.unplaced}
+    bays = [*best.bays, *(b for c in tried for b in c.bays)]
+    refused = tuple(why_no_place(by_id[t], count, bays, task.home) for t, count in left.items())
+    return Blocked(kind="demand", subject="places", short=sum(left.values()), unit="pieces", things=tuple(left),
+                   refused=refused, relaxations=ladder(task, best, tried))  # fmt: skip

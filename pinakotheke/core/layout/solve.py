@@ -6,12 +6,11 @@ complete layout is handed over at once, alternatives as they are found. All furn
 make the frontier: cost against room and reach.
 """
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Iterable, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
 from os import sched_getaffinity
 from random import Random
-from typing import TypeVar
 
 from ..base import Frozen
 from ..saying import say
@@ -26,14 +25,17 @@ from .kept import kept_candidate
 from .models import Design, Goal
 from .neighbours import neighbours
 from .pool import candidates, families_of
+from .quick import rank
 from .task import Task
 
 HEATS = ((28, 120), (8, 400))
 """Rounds of the race: how many run, and for how many moves."""
-BENDS, BENT_FROM, BENT = 2, 3, 10
-"""Then the widths of the best so many are bent, in so many rounds, to so many neighbours each."""
-AT_LENGTH = 2000
-"""Moves for a goal from each of its starts, and for the best of another family."""
+BENDS, BENT_FROM, BENT, BENT_ON = 2, 3, 10, 6
+"""Then the widths of the best so many are bent, in so many rounds, to so many neighbours each; so many of those go on."""
+MORE = 2
+"""Rounds more, at length, while nothing holds everything."""
+AT_LENGTH = (600, 1600)
+"""Moves for a goal from each of its starts, and then from the two best of them; also for the best of another family."""
 STARTS = 3
 """Starts of a goal: what of the race serves it best."""
 OTHER_WAYS = 3
@@ -42,12 +44,12 @@ ENOUGH = 4
 """Complete alternatives from which no more are looked for."""
 INCOMPLETE = 3
 """Alternatives shown when none holds everything."""
+TRIED = 12
+"""Candidates on which changes are tried when not everything has a place."""
 FRONTIER = 14
 """Complete answers that the frontier is made of."""
 EAGER = frozenset({3, 7, 15, 31, 63, 127})
 """After so many candidates without a complete one, the best so far are improved at once."""
-T = TypeVar("T")
-S = TypeVar("S")
 
 
 class Solution(Frozen):
@@ -60,21 +62,38 @@ class Solution(Frozen):
 
 
 @dataclass(slots=True)
-class _Found:
-    """What a search has come upon so far."""
+class _Search:
+    """A search on all cores, and what it has come upon so far."""
 
+    task: Task
+    cores: ThreadPoolExecutor
     designs: dict[str, Design] = field(default_factory=dict)
     best: dict[Goal, Furnished] = field(default_factory=dict)
-    complete: list[Furnished] = field(default_factory=list)
+    ran: list[Furnished] = field(default_factory=list)
+    shown: bool = False
 
-    def note(self, furnished: Iterable[Furnished]) -> None:
-        """Keep in mind what holds everything."""
-        self.complete += [f for f in furnished if not f.unplaced]
+    def note(self, furnished: Iterable[Furnished]) -> list[Furnished]:
+        """Keep in mind what was tried, the best first; the first that holds everything is handed over at once."""
+        ranked = sorted(furnished, key=rank)
+        self.ran += ranked
+        if not self.shown and ranked and not ranked[0].unplaced:
+            self.shown = True
+            self.task.watch.found(design_of(self.task, ranked[0]))
+        return ranked
 
+    def further(self, some: Sequence[Furnished], moves: int, path: int) -> list[Furnished]:
+        """So many more moves from each of some, side by side; the best first."""
+        waiting = [self.cores.submit(improve, self.task, f, moves, path + n) for n, f in enumerate(some)]
+        try:
+            return self.note(one.result() for one in waiting)
+        finally:
+            for one in waiting:
+                one.cancel()
 
-def rank(furnished: Furnished) -> tuple[int, float]:
-    """Pieces without a place before all, then the points."""
-    return furnished.unplaced, furnished.score
+    @property
+    def complete(self) -> list[Furnished]:
+        """What holds everything."""
+        return [f for f in self.ran if not f.unplaced]
 
 
 def design_space(task: Task) -> Solution:
@@ -94,12 +113,13 @@ def design_space(task: Task) -> Solution:
     if not pool:
         return Solution(alternatives=(), blocked=Blocked(kind="size", subject="free wall between obstacles", short=0,
                                                          unit="mm"))  # fmt: skip
-    with ThreadPoolExecutor(len(sched_getaffinity(0))) as both:
-        found = _alternatives(task, pool, both)
-    return _solution(task, pool, found)
+    with ThreadPoolExecutor(len(sched_getaffinity(0))) as cores:
+        found = _Search(task, cores)
+        _alternatives(found, pool)
+    return _solution(task, found)
 
 
-def _solution(task: Task, pool: list[Candidate], found: _Found) -> Solution:
+def _solution(task: Task, found: _Search) -> Solution:
     designs = distinct(rightly_named(task, found.designs))
     designs += _more_to_choose(task, found, designs)
     complete = [d for d in designs if not d.unplaced]
@@ -115,7 +135,7 @@ def _solution(task: Task, pool: list[Candidate], found: _Found) -> Solution:
         task.watch.progress(1.0, "done")
         return Solution(alternatives=tuple(complete), frontier=points, sensitivities=told)
     fullest = sorted(designs, key=lambda d: sum(u.count for u in d.unplaced))[:INCOMPLETE]
-    tried = [f.candidate for f in sorted(found.best.values(), key=rank)[:2]]
+    tried = list({id(f.candidate): f.candidate for f in sorted(found.ran, key=rank)}.values())[:TRIED]
     blocked = blocked_by_demand(task, fullest[0], tried)
     task.watch.progress(1.0, "done")
     return Solution(alternatives=tuple(fullest), blocked=blocked, frontier=points)
@@ -124,84 +144,69 @@ def _solution(task: Task, pool: list[Candidate], found: _Found) -> Solution:
 # -- the race --
 
 
-def _alternatives(task: Task, pool: list[Candidate], both: ThreadPoolExecutor) -> _Found:
-    found = _Found()
+def _alternatives(found: _Search, pool: list[Candidate]) -> None:
+    task = found.task
     goals: tuple[Goal, ...] = ("yours", *SEARCHED) if task.weights else SEARCHED
-    runners = _race(task, "cheapest", pool, found, both)
-    for step, goal in enumerate(goals):
-        at = 0.4 + 0.4 * step / len(goals)
-        task.watch.progress(at, f"improving: {TITLES[goal].lower()}")
-        starts = _starts(task, [*runners, *found.best.values()], goal)
-        tried = _all(
-            both, lambda one: improve(task, *one), [(f, AT_LENGTH, 11 * step + n) for n, f in enumerate(starts)]
+    runners = _race(found, "cheapest", pool)
+    for turn in range(MORE):
+        if found.shown or not runners:
+            break
+        task.watch.progress(0.38, "looking for a place for the rest")
+        runners = _with_neighbours(found, "cheapest", runners, BENDS + turn)
+        runners = sorted(
+            [*found.further(_apart(runners)[: 2 * STARTS], AT_LENGTH[1], 701 + 10 * turn), *runners], key=rank
         )
-        found.note(tried)
-        found.best[goal] = best = min(tried, key=rank)
-        found.designs[goal] = design_of(task, best)
+    for step, goal in enumerate(goals):
+        task.watch.progress(0.4 + 0.4 * step / len(goals), f"improving: {TITLES[goal].lower()}")
+        starts = [seen_as(task, f, goal) for f in _apart([*runners, *found.best.values()])]
+        tried = found.further(sorted(starts, key=rank)[:STARTS], AT_LENGTH[0], 11 * step)
+        found.best[goal] = found.further(tried[:2], AT_LENGTH[1], 11 * step + STARTS)[0]
+        found.designs[goal] = design_of(task, found.best[goal])
         task.watch.found(found.designs[goal])
-    _other_ways(task, runners, found, both)
-    return found
+    _other_ways(found, runners)
 
 
-def _race(task: Task, goal: Goal, pool: list[Candidate], found: _Found, both: ThreadPoolExecutor) -> list[Furnished]:
+def _race(found: _Search, goal: Goal, pool: list[Candidate]) -> list[Furnished]:
     """Candidates furnished, best first: all by best fit, fewer and fewer at more and more length."""
+    task, ranked = found.task, []
     task.watch.progress(0.0, "trying ways to stand the parts")
-    field_, shown = [], False
     for n, candidate in enumerate(_promising(task, pool)):
         task.watch.check()
-        field_.append(begin(task, goal, candidate))
-        if not shown and n in EAGER:
+        ranked += found.note([begin(task, goal, candidate)])
+        if not found.shown and n in EAGER:
             # The first complete one is wanted soon: what stands best so far is helped along.
-            best = sorted(field_, key=rank)[:2]
-            field_ += _all(both, lambda one: improve(task, *one), [(f, HEATS[1][1], n) for f in best])
-        if not shown and not min(field_, key=rank).unplaced:
-            shown = True
-            task.watch.found(design_of(task, min(field_, key=rank)))
-    found.note(field_)
-    field_.sort(key=rank)
+            ranked += found.further(sorted(ranked, key=rank)[:2], HEATS[1][1], n)
     for number, (size, moves) in enumerate(HEATS):
         task.watch.progress(0.1 + 0.15 * number, "trying the most promising at length")
-        running = _some_of_each(task, field_, size)
-        ran = _all(both, lambda one: improve(task, *one), [(f, moves, 101 * number + n) for n, f in enumerate(running)])
-        found.note(ran)
-        field_ = sorted(ran, key=rank)
-        if not shown and field_ and not field_[0].unplaced:
-            shown = True
-            task.watch.found(design_of(task, field_[0]))
+        ranked = found.further(_some_of_each(ranked, size), moves, 101 * number)
     for turn in range(BENDS):
         task.watch.progress(0.3 + 0.05 * turn, "trying other widths")
-        field_ = _with_neighbours(task, goal, field_, found, both, turn)
-    return field_
+        ranked = _with_neighbours(found, goal, ranked, turn)
+    return ranked
 
 
-def _with_neighbours(task: Task, goal: Goal, ranked: list[Furnished], found: _Found, both: ThreadPoolExecutor,
-                     turn: int) -> list[Furnished]:  # fmt: skip
+def _with_neighbours(found: _Search, goal: Goal, ranked: list[Furnished], turn: int) -> list[Furnished]:
     """The ranked, and what came of their best with other widths."""
-    chosen = _some_of_each(task, ranked, BENT_FROM)[:BENT_FROM]
-    tried: list[Furnished] = []
-    for n, one in enumerate(chosen):
+    task, tried = found.task, []
+    for n, one in enumerate(_some_of_each(ranked, BENT_FROM)[:BENT_FROM]):
         near = list(neighbours(task, one.candidate))
         Random(task.seed * 31 + 7 * turn + n).shuffle(near)
         tried += [begin(task, goal, c) for c in near[:BENT]]
-    tried = _all(both, lambda job: improve(task, *job), [(f, HEATS[0][1], 301 + n) for n, f in enumerate(tried)])
-    tried = sorted(tried, key=rank)[: HEATS[1][0] // 2]
-    tried = _all(both, lambda job: improve(task, *job), [(f, HEATS[1][1], 501 + n) for n, f in enumerate(tried)])
-    found.note(tried)
-    return sorted([*ranked, *tried], key=rank)
+    tried = found.further(tried, HEATS[0][1], 301)[:BENT_ON]
+    return sorted([*ranked, *found.further(tried, HEATS[1][1], 501)], key=rank)
 
 
-def _all(both: ThreadPoolExecutor, do: Callable[[S], T], jobs: Sequence[S]) -> list[T]:
-    """All jobs on all cores, their answers in the order in which they were given."""
-    waiting = [both.submit(do, job) for job in jobs]
-    try:
-        return [one.result() for one in waiting]
-    finally:
-        for one in waiting:
-            one.cancel()
+def _apart(some: Sequence[Furnished]) -> list[Furnished]:
+    """The best of each candidate, best first."""
+    best: dict[int, Furnished] = {}
+    for f in sorted(some, key=rank):
+        best.setdefault(id(f.candidate), f)
+    return list(best.values())
 
 
-def _some_of_each(task: Task, ranked: list[Furnished], size: int) -> list[Furnished]:
+def _some_of_each(some: Sequence[Furnished], size: int) -> list[Furnished]:
     """The best, and of every main family its best: a family that does badly in haste may do best at length."""
+    ranked = sorted(some, key=rank)
     mains = dict.fromkeys(f.candidate.main for f in ranked)
     firsts = [next(f for f in ranked if f.candidate.main == main) for main in mains]
     share = max(1, size // (len(mains) + 1))
@@ -231,12 +236,6 @@ def _of_every_kind(ranked: list[Candidate]) -> list[Candidate]:
     return [row[n] for n in range(max(map(len, rows), default=0)) for row in rows if n < len(row)]
 
 
-def _starts(task: Task, runners: list[Furnished], goal: Goal) -> list[Furnished]:
-    """Where the way to a goal begins: what of all that ran serves it best, of different candidates."""
-    apart = list({id(f.candidate): f for f in reversed(runners)}.values())
-    return sorted((seen_as(task, f, goal) for f in apart), key=rank)[:STARTS]
-
-
 def _shapes_apart(complete: list[Furnished]) -> list[Furnished]:
     """The best of each candidate and goal, best first."""
     best: dict[tuple[int, Goal], Furnished] = {}
@@ -245,19 +244,16 @@ def _shapes_apart(complete: list[Furnished]) -> list[Furnished]:
     return list(best.values())
 
 
-def _other_ways(task: Task, runners: list[Furnished], found: _Found, both: ThreadPoolExecutor) -> None:
+def _other_ways(found: _Search, runners: list[Furnished]) -> None:
     """What the other families would make of it, as far as they take everything."""
-    used = {f.candidate.main for f in found.best.values()}
+    task, used = found.task, {f.candidate.main for f in found.best.values()}
     firsts: dict[str, Furnished] = {}
     for f in runners:
         if f.candidate.main not in used:
             firsts.setdefault(f.candidate.main, f)
     task.watch.progress(0.85, "other ways to build it")
-    anything = any(not f.unplaced for f in found.best.values())
-    made = _all(both, lambda one: improve(task, *one), [(f, AT_LENGTH, 71 + n) for n, f in enumerate(firsts.values())])
-    found.note(made)
-    for furnished in sorted(made, key=rank)[:OTHER_WAYS]:
-        if furnished.unplaced and anything:
+    for furnished in found.further(list(firsts.values()), AT_LENGTH[1], 71)[:OTHER_WAYS]:
+        if furnished.unplaced and found.shown:
             continue
         family = task.catalogue[furnished.candidate.main]
         key = f"in-{family.id}"
@@ -272,7 +268,7 @@ def _named(design: Design, key: str, family: Family) -> Design:
     )  # fmt: skip
 
 
-def _more_to_choose(task: Task, found: _Found, designs: list[Design]) -> list[Design]:
+def _more_to_choose(task: Task, found: _Search, designs: list[Design]) -> list[Design]:
     """Where goals and families came out alike: other complete candidates, of other families, heights or numbers of
     bays, the best first.
     """
@@ -325,7 +321,7 @@ def _around_what_is_kept(task: Task) -> Solution:
     best = furnish(inner, goal, candidate, HEATS[1][1])
     for path in range(1, STARTS + 2):
         task.watch.progress(path / (STARTS + 2), "finding the rest anew")
-        best = min(best, improve(inner, best, AT_LENGTH, path), key=rank)
+        best = min(best, improve(inner, best, AT_LENGTH[1], path), key=rank)
     design = design_of(task, best)
     design = design.model_copy(update={"id": task.keep.id, "title": task.keep.title, "reason": task.keep.reason})
     return Solution(alternatives=(design,))

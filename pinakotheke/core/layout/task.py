@@ -1,6 +1,6 @@
 """What a search is about, how it is watched, and what it remembers while it lasts."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from functools import cached_property
@@ -113,6 +113,8 @@ class Task:
     effort: float = 1.0
     folds: bool = False
     """Whether what the house hangs may be laid away: only when a person asked for it."""
+    others: Callable[[], Iterable["Task"]] = field(default=lambda: (), compare=False)
+    """Of the other spaces of the house, when asked: what may take in what has no place here."""
     watch: Watch = field(default_factory=Watch)
     cache: SearchCache = field(default_factory=SearchCache, repr=False, compare=False)
 

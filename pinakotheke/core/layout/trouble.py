@@ -79,10 +79,13 @@ def far_from_power(thing: Thing, bay: Bay, sockets: tuple[tuple[str, float], ...
     """Points for what needs a socket in a bay that has none within a cord's length."""
     if "power" not in thing.row.needs or not sockets:
         return 0.0
-    middle = bay.x + bay.w / 2
-    near = any(section == bay.section and abs(at - middle) <= value("design.socket_within") + bay.w / 2
-               for section, at in sockets)  # fmt: skip
-    return 0.0 if near else value("design.unsafe")
+    return 0.0 if near_power(bay, sockets) else value("design.unsafe")
+
+
+def near_power(bay: Bay, sockets: tuple[tuple[str, float], ...]) -> bool:
+    """Whether a cord reaches from a bay to a socket of its wall."""
+    middle, cord = bay.x + bay.w / 2, value("design.socket_within") + bay.w / 2
+    return any(section == bay.section and abs(at - middle) <= cord for section, at in sockets)
 
 
 def hand_height(role: Role, at: float, height: float, bay: Bay) -> float:

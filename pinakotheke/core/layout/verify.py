@@ -327,7 +327,8 @@ class _Proof:
         for a in self.held[part.id]:
             thing = self.things.get(a.thing)
             box = self.design.box(a.container) if a.container else None
-            if thing is None or (a.way not in thing.row.ways and box is None) or (a.container and box is None):
+            kept_so = thing is not None and (box is not None or a.way in (*thing.row.ways, thing.way))
+            if thing is None or not kept_so or (a.container and box is None):
                 self._fault("unknown", "not stored so", part.id, thing=a.thing)
                 continue
             one = ask(thing, a.way, part.role, family, bay, self.design.rules, a.count, turned=a.turned, container=box)

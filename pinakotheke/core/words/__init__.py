@@ -3,7 +3,7 @@ says. Whatever else of the core has something to say gives numbers, names and co
 """
 
 from .amounts import amount, storage_sum
-from .blocks import blocked_in_words, relaxation_in_words
+from .blocks import Speech, blocked_in_words, no_place_in_words, relaxation_in_words
 from .choices import (
     family_names,
     free_in_words,
@@ -26,6 +26,7 @@ __all__ = [
     "DEFER",
     "NEXT",
     "Slip",
+    "Speech",
     "States",
     "amount",
     "blocked_in_words",
@@ -40,6 +41,7 @@ __all__ = [
     "home_in_words",
     "method_in_words",
     "money",
+    "no_place_in_words",
     "offer_in_words",
     "outcome_in_words",
     "over_stock_in_words",

@@ -1,5 +1,6 @@
 """Searches for alternatives, relaxations, named versions, and hand edits of designs."""
 
+from collections.abc import Callable
 from decimal import Decimal
 from typing import Any
 
@@ -8,6 +9,7 @@ from django.db import transaction
 from pinakotheke.core import layout as core
 from pinakotheke.core.layout.edits import Refound, SwapFamily
 from pinakotheke.core.layout.goals import REASONS, TITLES
+from pinakotheke.core.layout.pool import allowed
 from pinakotheke.core.survey import envelope, envelopes, with_stacks
 
 from .. import models, rows
@@ -70,25 +72,36 @@ def relax(user: User, solve_id: int, index: int, design_id: int | None = None) -
     change = blocked.relaxations[index]
     if not change.applies:
         raise Invalid("design.at-the-wall")
-    household = solve.space.household
-    if change.kind in ("fewer", "move out"):
+    household, wishes = solve.space.household, dict(solve.ask)
+    if change.kind in ("fewer", "move out", "elsewhere"):
         row = solve.space.designs.filter(pk=design_id).first() if design_id is not None else None
         if design_id is not None and row is None:
             raise NotFound("design")
-        _send_away(solve.space, "move" if change.kind == "move out" else "give away", row)
+        if change.kind == "elsewhere":
+            _move_there(solve.space, change, row)
+        else:
+            _send_away(solve.space, "move" if change.kind == "move out" else "give away", row)
+    elif change.kind == "lock":
+        space = solve.space
+        space.use = {**space.use, "locked": True}
+        bump(space, space.version, "space")
+        space.save(update_fields=["use"])
+    elif change.kind == "fold":
+        wishes["folds"] = True
+    elif change.kind == "families":
+        wishes["families"] = list(allowed(rows.rules_of(household), rows.ranges_of(household)))
     else:
         rules = rows.rules_of(household).model_copy(update=_rule(change))
         household.rules = rules.model_dump(mode="json")
         bump(household, household.version, "household")
         household.save(update_fields=["rules"])
     log(household, user, "layout.relax", space=solve.space.key, kind=change.kind, value=change.value)
-    return ask(user, solve.space_id, solve.ask)
+    return ask(user, solve.space_id, wishes)
 
 
 def _rule(change: core.Relaxation) -> dict[str, Any]:
     """The house rule a relaxation changes."""
     rules: dict[str, dict[str, Any]] = {
-        "reserve": {"reserve": change.value},
         "hangers": {"hangers": "slim"},
         "floor": {"floor": "purposeful"},
         "access": {"access": "dense"},
@@ -99,8 +112,28 @@ def _rule(change: core.Relaxation) -> dict[str, Any]:
 
 
 def _send_away(space: models.Space, decision: str, row: models.Design | None) -> None:
-    """The pieces without a place in a design, or in the best one found, leave the demand: whole groups change their
-    decision, of others so many pieces become a group of their own.
+    """The pieces without a place leave the demand."""
+
+    def leave(thing: models.Thing) -> None:
+        thing.decision = decision
+
+    _part_with(space, row, leave, "away")
+
+
+def _move_there(space: models.Space, change: core.Relaxation, row: models.Design | None) -> None:
+    """The pieces without a place go to the spaces that have room for them."""
+    rooms = {key: space.household.space_set.get(key=key) for key in {s for _, s in change.moves}}
+    where = dict(change.moves)
+
+    def move(thing: models.Thing) -> None:
+        thing.space = rooms[where.get(thing.key, change.moves[0][1])]
+
+    _part_with(space, row, move, "there")
+
+
+def _part_with(space: models.Space, row: models.Design | None, do: Callable[[models.Thing], None], said: str) -> None:
+    """Do something with the pieces without a place in a design, or in the best one found: to whole groups, and of others
+    to so many pieces as a group of their own.
     """
     designs = [rows.history_of(d).current for d in ([row] if row else space.designs.order_by("pk"))]
     if not designs:
@@ -112,17 +145,18 @@ def _send_away(space: models.Space, decision: str, row: models.Design | None) ->
         if thing is None:
             continue
         if left.count >= thing.count:
-            thing.decision = decision
+            do(thing)
         else:
             thing.count -= left.count
             apart = models.Thing.objects.get(pk=thing.pk)
-            apart.pk, apart.count, apart.decision = None, left.count, decision
-            apart.key = free_key(taken, f"{thing.key}-away")
+            apart.pk, apart.count = None, left.count
+            do(apart)
+            apart.key = free_key(taken, f"{thing.key}-{said}")
             taken.add(apart.key)
             apart._state.adding = True
             apart.save()
         bump(thing, thing.version, "thing")
-        thing.save(update_fields=["decision", "count"])
+        thing.save(update_fields=["decision", "count", "space"])
 
 
 @transaction.atomic

@@ -41,6 +41,8 @@ class Ask(Schema):
     finish: Finish | None = None
     within_budget: bool = False
     families: Annotated[list[str], Field(max_length=40)] = []
+    folds: bool = False
+    """Whether what creases may be laid away where the rails are full."""
 
 
 class EditAt(Schema):

@@ -2,6 +2,7 @@
 
 from collections import Counter
 from decimal import Decimal
+from functools import cached_property
 from typing import Any, Literal
 
 from django.utils import timezone
@@ -22,6 +23,7 @@ from pinakotheke.core.survey import envelopes, with_stacks
 from pinakotheke.core.systems import HOLDERS, Catalogue, Finish, Part
 from pinakotheke.core.units import Units, with_unit, with_units
 from pinakotheke.core.words import (
+    Speech,
     blocked_in_words,
     family_names,
     figures,
@@ -29,6 +31,7 @@ from pinakotheke.core.words import (
     holds_in_words,
     method_in_words,
     money,
+    no_place_in_words,
     outcome_in_words,
     relaxation_in_words,
     sensitivity_in_words,
@@ -58,6 +61,8 @@ class BlockedView(Schema):
     """Why not everything fits."""
 
     sentence: str
+    reasons: list[str]
+    """Of each thing that is left over, why: the size and by how much it misses."""
     relaxations: list[RelaxationView]
 
 
@@ -95,6 +100,7 @@ class SolveView(Schema):
     finish: Finish
     within_budget: bool
     families: list[str]
+    folds: bool
     around: int | None
     """The design whose locked parts stay."""
     cards: list[CardVersion]
@@ -253,6 +259,12 @@ class Scene:
         self.regions = envelopes(self.survey, self.rules)
         self.today = timezone.localdate().isoformat()
 
+    @cached_property
+    def speech(self) -> Speech:
+        """How the household speaks of its things and spaces."""
+        spaces = dict(self.household.space_set.values_list("key", "name"))
+        return Speech({t.id: t.name for t in self.things}, self.units, self.household.currency, spaces)
+
     def findings(self, design: Design | None) -> tuple[Finding, ...]:
         """What is wrong with a design, or with the survey while there is none; worst first."""
         if not self.regions:
@@ -309,10 +321,10 @@ class Scene:
         )  # fmt: skip
 
     def _without(self, design: Design) -> dict[str, str]:
-        names, left = {t.id: t.name for t in self.things}, tuple(u.thing for u in design.unplaced)
+        left = tuple(u.thing for u in design.unplaced)
         pieces = sum(u.count for u in design.unplaced)
         changes = (Relaxation(kind=kind, value=pieces, things=left) for kind in PIECES) if pieces else ()
-        return {c.kind: relaxation_in_words(c, names, self.units, self.household.currency) for c in changes}
+        return {c.kind: relaxation_in_words(c, self.speech) for c in changes}
 
     def _held(self, thing_id: str, count: int, way: Way | None = None) -> HeldView:
         thing = next((t for t in self.things if t.id == thing_id), None)
@@ -396,6 +408,7 @@ class Scene:
             weights=Weights.model_validate(wishes["weights"]) if wishes.get("weights") else None,
             finish=Finish.model_validate(wishes.get("finish") or {"doors": self.rules.doors}),
             within_budget=bool(wishes.get("within_budget")), families=list(wishes.get("families") or []),
+            folds=bool(wishes.get("folds")),
             around=wishes.get("keep"),
             cards=[CardVersion(id=pk, version=version)
                    for pk, version in solve.space.designs.order_by("pk").values_list("pk", "version")],
@@ -404,13 +417,13 @@ class Scene:
     def _blocked(self, raw: dict[str, Any] | None) -> BlockedView | None:
         if raw is None:
             return None
-        blocked, currency = Blocked.model_validate(raw), self.household.currency
-        names = {t.id: t.name for t in self.things}
+        blocked, speech = Blocked.model_validate(raw), self.speech
         return BlockedView(
-            sentence=blocked_in_words(blocked, names, self.units, currency),
+            sentence=blocked_in_words(blocked, speech),
+            reasons=[no_place_in_words(r, speech) for r in blocked.refused],
             relaxations=[
                 RelaxationView(index=n, kind=r.kind, applies=r.applies, pieces=r.kind in PIECES,
-                               sentence=relaxation_in_words(r, names, self.units, currency))
+                               sentence=relaxation_in_words(r, speech))
                 for n, r in enumerate(blocked.relaxations)
             ],
         )  # fmt: skip

@@ -4244,6 +4244,8 @@ export interface components {
         BlockedView: {
             /** Sentence */
             sentence: string;
+            /** Reasons */
+            reasons: string[];
             /** Relaxations */
             relaxations: components["schemas"]["RelaxationView"][];
         };
@@ -4428,6 +4430,8 @@ export interface components {
             within_budget: boolean;
             /** Families */
             families: string[];
+            /** Folds */
+            folds: boolean;
             /** Around */
             around: number | null;
             /** Cards */
@@ -4488,6 +4492,11 @@ export interface components {
              * @default []
              */
             families: string[];
+            /**
+             * Folds
+             * @default false
+             */
+            folds: boolean;
         };
         /**
          * BayView
@@ -4717,7 +4726,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip";
+            role: "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip" | "top";
             /** Bay */
             bay: number;
             /** Z */
@@ -5370,7 +5379,7 @@ export interface components {
             /** Objective */
             objective: number;
             /** Bound */
-            bound: number | null;
+            bound?: number | null;
             /** Method */
             method: string;
             /** Run */
@@ -5390,7 +5399,7 @@ export interface components {
             /** Item */
             item: string;
             /** Role */
-            role: ("base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip") | ("frame" | "plinth" | "legs" | "filler" | "crown" | "divider" | "light" | "door" | "curtain" | "track" | "standard" | "bracket" | "fascia" | "cleat" | "post" | "panel" | "trolley" | "hanger" | "container" | "cover");
+            role: ("base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip" | "top") | ("frame" | "plinth" | "legs" | "filler" | "crown" | "divider" | "light" | "door" | "curtain" | "track" | "standard" | "bracket" | "fascia" | "cleat" | "post" | "panel" | "trolley" | "hanger" | "container" | "cover");
             /**
              * Section
              * @default
@@ -5411,7 +5420,7 @@ export interface components {
             /** H */
             h: number;
             /** Fixed To */
-            fixed_to: ("wall" | "floor" | "ceiling" | "drawer" | "shelf") | components["schemas"]["OnPart"];
+            fixed_to: ("wall" | "floor" | "ceiling" | "drawer" | "shelf" | "uprights") | components["schemas"]["OnPart"];
             /**
              * Belongs To
              * @default
@@ -5681,7 +5690,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip";
+            role: "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip" | "top";
         };
         /**
          * Uncertain

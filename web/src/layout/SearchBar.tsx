@@ -126,6 +126,7 @@ function askOf(solve: Schemas['SolveView'] | null, offered: Schemas['FamilyView'
     weights: solve?.weights ?? null,
     finish: solve?.finish ?? null,
     within_budget: solve?.within_budget ?? false,
+    folds: solve?.folds ?? false,
     families: (solve?.families ?? []).filter((id) => offered.some((family) => family.id === id)),
   }
 }
@@ -164,6 +165,12 @@ function WishesPopover({
             label="stay within the budget"
             checked={asked.within_budget ?? false}
             onChange={(event) => onChange({ ...asked, within_budget: event.currentTarget.checked })}
+          />
+          <Checkbox
+            size="xs"
+            label="lay away what creases where the rails are full"
+            checked={asked.folds ?? false}
+            onChange={(event) => onChange({ ...asked, folds: event.currentTarget.checked })}
           />
           <MultiSelect
             size="xs"
@@ -209,8 +216,15 @@ function BlockedNote({
   return (
     <div className="blocked" role="note" data-testid="blocked">
       <b>{blocked.sentence}</b>
+      {blocked.reasons.length > 0 && (
+        <ul aria-label="Why">
+          {blocked.reasons.map((reason) => (
+            <li key={reason}>{reason}</li>
+          ))}
+        </ul>
+      )}
       {blocked.relaxations.length > 0 && (
-        <ul>
+        <ul aria-label="What would do">
           {blocked.relaxations
             .map((one) => ({ ...one, sentence: without[one.kind] ?? one.sentence }))
             .map((relaxation) => (

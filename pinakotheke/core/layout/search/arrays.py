@@ -96,7 +96,7 @@ class Heap:
     def __init__(self, things: Sequence[Thing], home: Household) -> None:
         self.things = [t for t in things if t.stays]
         self.home = home
-        self.powered = bool(home.sockets) and any("power" in t.row.needs for t in self.things)
+        self.sockets = home.sockets if any("power" in t.row.needs for t in self.things) else ()
         self._blocks: dict[tuple[object, ...], Block] = {}
         self._kinds: dict[tuple[object, ...], list[list[Option]]] = {}
         self._troubles: Troubles = {}
@@ -113,7 +113,7 @@ class Heap:
 
     def block(self, bay: Bay) -> "Block":
         """The options of every thing in a bay of this kind."""
-        kind = (kind_of_bay(bay, self.powered), self.home.limits.opening(bay))
+        kind = (kind_of_bay(bay, self.sockets), self.home.limits.opening(bay))
         key = (kind, size_of_bay(bay))
         known = self._blocks.get(key)
         if known is None:
@@ -175,8 +175,8 @@ class Block:
              int(o.highest == 0 and o.way == "floor"), int(o.role == "drawer"), int(o.role in BOARDS),
              STORAGES.index(STORAGE_OF[o.way])) for o in flat
         ], np.int64).reshape(-1, 11)  # fmt: skip
-        real = np.array([(o.step, o.mass, o.tare, 0.0, o.capacity, o.rating, 0.0, leaving * o.rank) for o in flat],
-                        float).reshape(-1, 8)  # fmt: skip
+        real = np.array([(o.step, o.mass, o.tare, 0.0, o.capacity, o.rating, 0.0, leaving * o.rank, 0.0)
+                         for o in flat], float).reshape(-1, 9)  # fmt: skip
         prices = np.array([(o.price, o.hours, o.extra, float(o.at_hand)) for o in flat], float).reshape(-1, 4)
         return cls(rows, flat, whole, real, prices)
 
@@ -209,8 +209,10 @@ class Wall:
                 starts.append(starts[-1] + len(row))
         starts += [starts[-1]] * (len(heap.things) + 1 - len(starts))
         whole = np.concatenate([b.whole for b in made]) if made else np.zeros((0, 11), np.int64)
-        real = np.concatenate([b.weighed(scale) for b in made]) if made else np.zeros((0, 8))
-        self.arrays = (np.asarray(starts, np.int64), whole, real, heap.troubles(scale.reach), heap.turns, heap.rows,
+        real = np.concatenate([b.weighed(scale) for b in made]) if made else np.zeros((0, 9))
+        troubles = heap.troubles(scale.reach)
+        real[:, columns.LEAST] = _least(whole, troubles)
+        self.arrays = (np.asarray(starts, np.int64), whole, real, troubles, heap.turns, heap.rows,
                        *self._bay_tables(types, spans), weights_of(heap.home.rules.reserve),
                        np.zeros((max(1, len(bays)), PITCHES + 1)), apart_bits())  # fmt: skip
 
@@ -247,7 +249,7 @@ class Wall:
             np.zeros((c, PITCHES + 2)), np.zeros((c, PITCHES + 2), np.int64),
             np.zeros((max(1, self.heap.words), b), np.int64), np.zeros(columns.STORES), np.zeros(columns.STORES),
             np.zeros(g, np.int64), np.zeros(g, np.int64), np.zeros(g, np.int64), np.zeros(g),
-            np.zeros((b + 1, c, PITCHES + 1)),
+            np.zeros((b + 1, c, PITCHES + 1)), np.zeros(1, np.int64),
         )  # fmt: skip
 
     def copied(self, plan: tuple[Any, ...]) -> tuple[Any, ...]:
@@ -258,10 +260,12 @@ class Wall:
         """Everything set in by best fit; state and points."""
         return self._run("BEGIN", plan, hot=noise, state=state)
 
-    def improve(self, plan: tuple[Any, ...], best: tuple[Any, ...], kept: tuple[Any, ...], moves: int, hot: float,
+    def improve(self, plan: tuple[Any, ...], best: tuple[Any, ...], kept: tuple[Any, ...], trials: int, hot: float,
                 cold: float, state: int, points: float) -> tuple[int, float]:  # fmt: skip
-        """So many moves; `points` are those of the `best` so far, which is written. State and points."""
-        return self._run("IMPROVE", plan, best, kept, moves, hot, cold, state, points)
+        """Moves until so many places were tried; `points` are those of the `best` so far, which is written. State and
+        points.
+        """
+        return self._run("IMPROVE", plan, best, kept, trials, hot, cold, state, points)
 
     def line_up(self, plan: tuple[Any, ...]) -> None:
         """Shelves of neighbouring bays at one height, as far as they may be."""
@@ -272,12 +276,12 @@ class Wall:
         return self._run("RECKON", plan)[1]
 
     def _run(self, what: str, plan: tuple[Any, ...], best: tuple[Any, ...] | None = None,
-             kept: tuple[Any, ...] | None = None, moves: int = 0, hot: float = 1.0, cold: float = 1.0, state: int = 1,
+             kept: tuple[Any, ...] | None = None, trials: int = 0, hot: float = 1.0, cold: float = 1.0, state: int = 1,
              points: float = 0.0) -> tuple[int, float]:  # fmt: skip
         from . import kernel  # numba takes half a second to import, and only a search needs it
 
         removed = np.zeros(len(self.heap.rows), np.int64)
-        state, points = kernel.run(getattr(kernel, what), self.arrays, plan, best or plan, kept or plan, removed, moves,
+        state, points = kernel.run(getattr(kernel, what), self.arrays, plan, best or plan, kept or plan, removed, trials,
                                    float(hot), float(cold), state, float(points))  # fmt: skip
         return int(state), float(points)
 
@@ -301,6 +305,15 @@ class Wall:
             stacks.append(stack)
         left = {t.id: int(out[n]) for n, t in enumerate(self.heap.things) if out[n]}
         return Answer(points, stacks, left, plan)
+
+
+def _least(whole: Any, troubles: Any) -> Any:
+    """The least trouble of every option over the feet between which its compartment may stand."""
+    if not len(whole):
+        return np.zeros(0)
+    feet = np.arange(troubles.shape[1])
+    may = (feet >= whole[:, [columns.LOWEST]]) & (feet <= whole[:, [columns.HIGHEST]])
+    return np.where(may, troubles[whole[:, columns.ROW]], columns.BIG).min(axis=1)
 
 
 def weights_of(reserve: float) -> Any:

@@ -3,7 +3,7 @@
 # an option, whole numbers
 ROLE, BELOW, ABOVE, LOWEST, HIGHEST, EACH, ROW, FLOOR, COVERED, BOARD, STORE = range(11)
 # an option, fractions; money and hours are points already
-STEP, MASS, TARE, PRICE, CAPACITY, RATING, COLUMN, AGAINST = range(8)
+STEP, MASS, TARE, PRICE, CAPACITY, RATING, COLUMN, AGAINST, LEAST = range(9)
 # a group
 COUNT, OWNER, CLASS, KIND, WORD, FIRST = range(6)
 # a bay

@@ -63,6 +63,7 @@ from .columns import (
     HIGHEST,
     KIND,
     LAST,
+    LEAST,
     LINE,
     LOOSE,
     LOWEST,
@@ -181,26 +182,31 @@ def recount(wall, plan, s, k, b):
 
 
 @jit
-def stand(wall, plan, s, b):
+def stand(wall, plan, s, b, written):
     """Where the compartments of slot `s` stand in bay `b`, at the least trouble: exact, by a dynamic programme over
-    their feet in order. Writes the feet; returns the points, `BIG` when they do not stand.
+    their feet in order. The feet are written where that is asked for; returns the points, `BIG` when they do not stand.
     """
     bays_i, bays_f, line = wall[6], wall[7], wall[10]
     count, held_i, points, back, rows = plan[0], plan[1], plan[6], plan[7], plan[15]
     n, pitches = count[s], bays_i[b, PITCHES]
     if n == 0:
         return 0.0
-    clean = False
+    clean, rest = False, 0
     for k in range(n):
+        rest += held_i[s, k, C_BELOW] + held_i[s, k, C_ABOVE]
         if held_i[s, k, C_MASK] & (CLOTHES | FOOD):
             clean = True
         if clean and held_i[s, k, C_MASK] & SHOES:
             return BIG
+    if rest > pitches:
+        return BIG
     cover = bays_f[b, COVER_PRICE]
     before, unit_before, low_before, high_before, cover_before = -1, 0, 0, 0, 0
     for k in range(n):
         c, own = held_i[s, k], rows[s, k]
-        low, high = c[C_LO], c[C_HI]
+        # What stands above it must still go in.
+        low, high = c[C_LO], min(c[C_HI], pitches - rest)
+        rest -= c[C_BELOW] + c[C_ABOVE]
         if k > 0:
             low = max(low, low_before + unit_before)
         if low > high:
@@ -242,6 +248,8 @@ def stand(wall, plan, s, b):
             best, at = total, p
     if at < 0:
         return BIG
+    if not written:
+        return best
     for k in range(n - 1, -1, -1):
         held_i[s, k, C_FOOT] = at
         held_i[s, k, C_COVERED] = 0
@@ -254,14 +262,14 @@ def stand(wall, plan, s, b):
 
 
 @jit
-def bay_points(wall, plan, s, b):
-    """All points of slot `s` as bay `b`; `BIG` when it does not stand."""
+def bay_points(wall, plan, s, b, written):
+    """All points of slot `s` as bay `b`; `BIG` when it does not stand. Its feet are `written` or only tried."""
     options_i, options_f, groups, bays_i, bays_f, weights = wall[1], wall[2], wall[5], wall[6], wall[7], wall[9]
     count, held_i, held_f, lots = plan[0], plan[1], plan[2], plan[3]
     n = count[s]
     if n == 0:
         return weights[EMPTY] if bays_f[b, STANDS] > 0 else 0.0
-    total = stand(wall, plan, s, b)
+    total = stand(wall, plan, s, b, written)
     if total >= BIG:
         return BIG
     hung, boards, owners, seen = False, 0, 0, 0
@@ -405,11 +413,11 @@ def place(wall, plan, g, pieces, state, noise):
     """Best fit of so many pieces of a group, as many at a time as one compartment takes; what finds no place is left
     out. Returns the generator's state.
     """
-    starts, options_i, options_f, troubles, bays_i, weights = wall[0], wall[1], wall[2], wall[3], wall[6], wall[9]
-    count, held_i, worth = plan[0], plan[1], plan[4]
+    starts, options_i, options_f, bays_i, bays_f, weights = wall[0], wall[1], wall[2], wall[6], wall[7], wall[9]
+    count, held_i, worth, trials = plan[0], plan[1], plan[4], plan[16]
     bays, group_count = bays_i.shape[0], wall[5].shape[0]
     scratch = bays
-    guess = np.empty(TRIED)
+    guess, gains = np.empty(TRIED), np.empty(bays)
     guess_bay, guess_option = np.empty(TRIED, np.int64), np.empty(TRIED, np.int64)
     while pieces > 0:
         best, best_bay, best_k, best_at, best_option, best_n = BIG, -1, -1, -1, -1, 0
@@ -421,6 +429,8 @@ def place(wall, plan, g, pieces, state, noise):
             for k in range(count[b]):
                 total_units += held_i[b, k, C_BELOW] + held_i[b, k, C_ABOVE]
             slack = bays_i[b, PITCHES] - total_units
+            # What a new compartment may save: the points of an empty bay, a shelf that is at hand or the base.
+            gains[b] = bays_f[b, SHELF_PRICE] + (weights[EMPTY] if count[b] == 0 else 0.0)
             row = bays_i[b, TYPE] * group_count + g
             for o in range(starts[row], starts[row + 1]):
                 for k in range(count[b]):
@@ -434,11 +444,14 @@ def place(wall, plan, g, pieces, state, noise):
                     state = next_random(state)
                     left = weights[SPLIT] * (1.0 + (pieces - n) / pieces) if n < pieces else 0.0
                     shift = left + noise * state / MODULUS
-                    if shift >= best:
+                    # No bay gets better by what is added: the least that it may come to.
+                    if shift + options_f[o, LEAST] + options_f[o, AGAINST] >= best:
                         continue
-                    copy_bay(plan, b, scratch)
-                    add_lot(wall, plan, scratch, k, b, g, o, n)
-                    score = bay_points(wall, plan, scratch, b) - worth[b] + shift
+                    _move(plan, b, k, scratch, 0)
+                    add_lot(wall, plan, b, k, b, g, o, n)
+                    score = bay_points(wall, plan, b, b, False) - worth[b] + shift
+                    trials[0] += 1
+                    _move(plan, scratch, 0, b, k)
                     if score < best:
                         best, best_bay, best_k, best_at, best_option, best_n = score, b, k, -1, o, n
                 units = options_i[o, BELOW] + options_i[o, ABOVE]
@@ -451,12 +464,9 @@ def place(wall, plan, g, pieces, state, noise):
                 left = weights[SPLIT] * (1.0 + (pieces - n) / pieces) if n < pieces else 0.0
                 rough = options_f[o, PRICE] + options_f[o, AGAINST] + left + noise * state / MODULUS
                 rough += columns_of(n, options_i[o, EACH]) * options_f[o, COLUMN]
-                least = BIG
-                for p in range(options_i[o, LOWEST], min(options_i[o, HIGHEST], bays_i[b, PITCHES] - units) + 1):
-                    least = min(least, troubles[options_i[o, ROW], min(p, troubles.shape[1] - 1)])
-                if least >= BIG:
+                rough += options_f[o, LEAST]
+                if rough - gains[b] >= best:
                     continue
-                rough += least
                 if tried < TRIED:
                     at = tried
                     tried += 1
@@ -470,13 +480,16 @@ def place(wall, plan, g, pieces, state, noise):
                 guess[at], guess_bay[at], guess_option[at] = rough, b, o
         for i in range(tried):
             b, o = guess_bay[i], guess_option[i]
+            if guess[i] - gains[b] >= best:
+                continue
             n = min(pieces, most_in(wall, o))
             left = weights[SPLIT] * (1.0 + (pieces - n) / pieces) if n < pieces else 0.0
             for at in range(count[b] + 1):
                 state = next_random(state)
                 copy_bay(plan, b, scratch)
                 add_compartment(wall, plan, scratch, at, b, g, o, n)
-                score = bay_points(wall, plan, scratch, b) - worth[b] + left + noise * state / MODULUS
+                trials[0] += 1
+                score = bay_points(wall, plan, scratch, b, False) - worth[b] + left + noise * state / MODULUS
                 if score < best:
                     best, best_bay, best_k, best_at, best_option, best_n = score, b, -1, at, o, n
         if best_bay < 0 or best >= BIG / 2:
@@ -486,7 +499,7 @@ def place(wall, plan, g, pieces, state, noise):
             add_lot(wall, plan, best_bay, best_k, best_bay, g, best_option, best_n)
         else:
             add_compartment(wall, plan, best_bay, best_at, best_bay, g, best_option, best_n)
-        worth[best_bay] = bay_points(wall, plan, best_bay, best_bay)
+        worth[best_bay] = bay_points(wall, plan, best_bay, best_bay, True)
         pieces -= best_n
     return state
 
@@ -592,7 +605,7 @@ def ruin(wall, plan, removed, state):
             k = state % count[b]
             state = next_random(state)
             _out(wall, plan, b, k, state % held_i[b, k, C_LOTS], removed)
-            worth[b] = bay_points(wall, plan, b, b)
+            worth[b] = bay_points(wall, plan, b, b, True)
     elif kind < 62:
         state = next_random(state)
         rounds = 1 + state % 3
@@ -605,7 +618,7 @@ def ruin(wall, plan, removed, state):
             k = state % count[b]
             while not _out(wall, plan, b, k, 0, removed):
                 pass
-            worth[b] = bay_points(wall, plan, b, b)
+            worth[b] = bay_points(wall, plan, b, b, True)
     elif kind < 82:
         state = next_random(state)
         rounds = 1 + state % 3
@@ -628,7 +641,7 @@ def ruin(wall, plan, removed, state):
                     if not gone:
                         k += 1
                 if changed:
-                    worth[b] = bay_points(wall, plan, b, b)
+                    worth[b] = bay_points(wall, plan, b, b, True)
     else:
         state = next_random(state)
         rounds = 1 + (1 if state % 3 == 0 else 0)
@@ -637,7 +650,7 @@ def ruin(wall, plan, removed, state):
             b = state % bays
             while count[b] > 0:
                 _out(wall, plan, b, count[b] - 1, 0, removed)
-            worth[b] = bay_points(wall, plan, b, b)
+            worth[b] = bay_points(wall, plan, b, b, True)
     return state
 
 
@@ -669,7 +682,7 @@ def begin(wall, plan, removed, state, noise):
     """Everything set in anew; bays that hold something already keep it. Returns (state, points)."""
     bays = wall[6].shape[0]
     for b in range(bays):
-        plan[4][b] = bay_points(wall, plan, b, b)
+        plan[4][b] = bay_points(wall, plan, b, b, True)
     for g in range(removed.shape[0]):
         removed[g] = 0
     state = set_in(wall, plan, removed, state, noise)
@@ -677,15 +690,17 @@ def begin(wall, plan, removed, state, noise):
 
 
 @jit
-def improve(wall, plan, best, kept, removed, moves, hot, cold, state, best_points):
-    """So many moves of ruin and repair from `plan`, whose best is in `best`. `kept` is where a move begins. Returns (state,
-    points of the best).
+def improve(wall, plan, best, kept, removed, budget, hot, cold, state, best_points):
+    """Moves of ruin and repair from `plan`, whose best is in `best`, until so many places were tried. `kept` is where a
+    move begins. Returns (state, points of the best).
     """
-    bays = wall[6].shape[0]
+    bays, trials = wall[6].shape[0], plan[16]
     now = all_points(wall, plan)
     copy_plan(plan, kept, bays)
-    for move in range(moves):
-        heat = hot * (cold / hot) ** (move / max(moves, 1))
+    trials[0] = 0
+    while trials[0] < budget:
+        heat = hot * (cold / hot) ** (trials[0] / budget)
+        trials[0] += 1
         for g in range(removed.shape[0]):
             removed[g] = 0
         state = ruin(wall, plan, removed, state)
@@ -711,7 +726,7 @@ def reckon(wall, plan):
     for b in range(wall[6].shape[0]):
         for k in range(plan[0][b]):
             recount(wall, plan, b, k, b)
-        plan[4][b] = bay_points(wall, plan, b, b)
+        plan[4][b] = bay_points(wall, plan, b, b, True)
 
 
 @jit
@@ -736,21 +751,21 @@ def line_up(wall, plan, points):
                     if held_i[other, k, C_BOARD]:
                         foot = held_i[other, k, C_FOOT]
                         line[b, foot] = min(line[b, foot] + (points if near else 0.4 * points), 2 * points)
-            stand(wall, plan, b, b)
+            stand(wall, plan, b, b, True)
     for b in range(bays):
         for p in range(line.shape[1]):
             line[b, p] = 0.0
 
 
 @njit(cache=True, nogil=True, error_model="numpy")
-def run(what, wall, plan, best, kept, removed, moves, hot, cold, state, points):
+def run(what, wall, plan, best, kept, removed, budget, hot, cold, state, points):
     """The one way in, so that one piece of machine code is kept and fetched: begin a plan, improve it, line its shelves
     up or weigh it anew. Returns (state, points).
     """
     if what == BEGIN:
         return begin(wall, plan, removed, state, hot)
     if what == IMPROVE:
-        return improve(wall, plan, best, kept, removed, moves, hot, cold, state, points)
+        return improve(wall, plan, best, kept, removed, budget, hot, cold, state, points)
     if what == LINE_UP:
         line_up(wall, plan, points)
     else:

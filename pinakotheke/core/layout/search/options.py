@@ -18,7 +18,7 @@ from ...systems import FRONTS, HANGING, Bay, Family, Holder, Part
 from ..fits import Ask, ask, front_for, in_column, misfit, position
 from ..limits import Limits
 from ..task import Household
-from ..trouble import troubles
+from ..trouble import near_power, troubles
 
 WIDE = 20_000
 """Wider than any bay, mm."""
@@ -75,13 +75,13 @@ class Option:
     """Its containers are the household's own."""
 
 
-def kind_of_bay(bay: Bay, powered: bool) -> tuple[object, ...]:
+def kind_of_bay(bay: Bay, sockets: tuple[tuple[str, float], ...]) -> tuple[object, ...]:
     """What of a bay decides its options: all but where it stands, how high and how wide it is. Where something wants a
-    socket, it is also where it stands.
+    socket, it is also whether one is near; `sockets` are empty where nothing does.
     """
     return (bay.family, bay.depth, bay.hang_depth, bay.z0, bay.pitch, bay.pulls, bay.has_base, bay.first,
             bay.blind, bay.loose, bay.drawer, bay.foot, bay.trim, bay.fronts, bay.free_end,
-            bay.runs_to, bay.open_boards, bay.sloped, bay.board, (bay.section, bay.x, bay.w) if powered else (),
+            bay.runs_to, bay.open_boards, bay.sloped, bay.board, near_power(bay, sockets) if sockets else None,
             (bay.z0, bay.z1, bay.w) if bay.drawer is not None else ())  # fmt: skip
 
 
@@ -200,7 +200,7 @@ def _option(thing: Thing, rank: int, way: Way, role: Holder, family: Family, bay
     front = front_for(family, role, full)
     part = home.cache.component(family, role, bay, front).part
     units, below = heights(family, part, bay, full)
-    lowest, highest, _ = feet(family, role, bay, units, below)
+    lowest, highest = feet(family, role, bay, below)
     height = front or (family.spec(role).fronts[0] if family.spec(role).fronts else family.spec(role).height)
     at = _hand_at_zero(role, bay, height, below)
     near, far = 0, PITCHES
@@ -234,7 +234,7 @@ def _troubles(thing: Thing, o: Option, family: Family, bay: Bay, home: Household
     powered = bool(home.sockets) and "power" in thing.row.needs
     key = (thing.owner, thing.frequency, thing.row.low, thing.hazards, o.role, family.id, o.height, bay.z0, o.below,
            bay.pitch, bay.depth, bay.hang_depth, bay.foot, bay.z1 if bay.drawer else 0, bay.axis, bay.blind > 0,
-           (bay.section, bay.x, bay.w) if powered else ())  # fmt: skip
+           near_power(bay, home.sockets) if powered else None)  # fmt: skip
     known = home.cache.troubles.get(key)
     if known is None:
         last = PITCHES if bay.drawer is None else bay.pitches
@@ -250,15 +250,13 @@ def _hand_at_zero(role: Holder, bay: Bay, height: int, below: int) -> float:
     return bay.foot + (at if role in HANGING else at + height)
 
 
-def feet(family: Family, role: Holder, bay: Bay, units: int, below: int) -> tuple[int, int, bool]:
-    """Least and greatest foot of a compartment in a bay, in pitches, and whether it stands on the floor; the bay's own
-    height is left out.
-    """
+def feet(family: Family, role: Holder, bay: Bay, below: int) -> tuple[int, int]:
+    """Least and greatest foot of a compartment in a bay, in pitches; the bay's own height is left out."""
     on_floor = family.spec(role).on_floor or role == "base"
     # A grid of holes may begin below the board that stays; what hangs hangs no lower than that.
     bottom = 1 if bay.z0 < 0 < below else 0
     lowest = 0 if on_floor or bay.drawer is not None else max(bottom, ceil(bay.first / bay.pitch) - below)
-    return lowest, 0 if on_floor else PITCHES, on_floor
+    return lowest, 0 if on_floor else PITCHES
 
 
 def heights(family: Family, part: Part, bay: Bay, a: Ask) -> tuple[int, int]:

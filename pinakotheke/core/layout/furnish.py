@@ -25,8 +25,8 @@ HOT, COLD = 60.0, 1.5
 """Points that a move may cost at the beginning and at the end of a search."""
 HOTTER = 10
 """So much hotter while something is left out: what stands in its way is worth more than money."""
-CHUNK = 60_000
-"""Trials between two looks whether the asker withdrew: about a fifth of a second."""
+CHUNK = 1000
+"""Moves between two looks whether the asker withdrew: about a fifth of a second."""
 NOISE = 6.0
 """Points by which the best fit of a random start may be missed."""
 
@@ -40,7 +40,7 @@ class Furnished:
     wall: Wall
     answer: Answer
     score: float
-    trials: int = 0
+    moves: int = 0
 
     @property
     def unplaced(self) -> int:
@@ -64,34 +64,34 @@ def begin(task: Task, goal: Goal, candidate: Candidate, path: int = 0) -> Furnis
     return _furnished(task, goal, candidate, wall, plan, points, 0)
 
 
-def improve(task: Task, furnished: Furnished, trials: int, path: int = 0, goal: Goal | None = None) -> Furnished:
-    """The best that so many trials of places come upon from a furnished candidate, for its own goal or another."""
+def improve(task: Task, furnished: Furnished, moves: int, path: int = 0, goal: Goal | None = None) -> Furnished:
+    """The best of so many moves from a furnished candidate, for its own goal or another."""
     goal = goal or furnished.goal
     wall = furnished.wall if goal == furnished.goal else _wall(task, goal, furnished.candidate)
     now = wall.copied(furnished.answer.plan)
     points = wall.reckoned(now)
     best, kept = wall.copied(now), wall.plan()
-    state, done, trials = _state(task, path), 0, max(1, int(trials * task.effort))
+    state, done, moves = _state(task, path), 0, max(1, int(moves * task.effort))
     begun = HOT * (HOTTER if furnished.unplaced else 1)
-    while done < trials:
-        chunk = min(CHUNK, trials - done)
-        hot, cold = (begun * (COLD / begun) ** (at / trials) for at in (done, done + chunk))
+    while done < moves:
+        chunk = min(CHUNK, moves - done)
+        hot, cold = (begun * (COLD / begun) ** (at / moves) for at in (done, done + chunk))
         state, points = wall.improve(now, best, kept, chunk, hot, cold, state, points)
         done += chunk
         task.watch.check()
-    return _furnished(task, goal, furnished.candidate, wall, best, points, furnished.trials + done)
+    return _furnished(task, goal, furnished.candidate, wall, best, points, furnished.moves + done)
 
 
 def seen_as(task: Task, furnished: Furnished, goal: Goal) -> Furnished:
     """The same answer under the weights of another goal."""
     wall = _wall(task, goal, furnished.candidate)
     plan = wall.copied(furnished.answer.plan)
-    return _furnished(task, goal, furnished.candidate, wall, plan, wall.reckoned(plan), furnished.trials)
+    return _furnished(task, goal, furnished.candidate, wall, plan, wall.reckoned(plan), furnished.moves)
 
 
-def furnish(task: Task, goal: Goal, candidate: Candidate, trials: int) -> Furnished:
-    """A candidate furnished by best fit and so many trials of other places."""
-    return improve(task, begin(task, goal, candidate), trials)
+def furnish(task: Task, goal: Goal, candidate: Candidate, moves: int) -> Furnished:
+    """A candidate furnished by best fit and so many moves."""
+    return improve(task, begin(task, goal, candidate), moves)
 
 
 def _state(task: Task, path: int) -> int:
@@ -102,7 +102,7 @@ def _wall(task: Task, goal: Goal, candidate: Candidate) -> Wall:
     return Wall(heap_of(task), candidate.bays, candidate.row_numbers, Scale.of(task.weights_for(goal)))
 
 
-def _furnished(task: Task, goal: Goal, candidate: Candidate, wall: Wall, plan: Any, points: float, trials: int,
+def _furnished(task: Task, goal: Goal, candidate: Candidate, wall: Wall, plan: Any, points: float, moves: int,
                ) -> Furnished:  # fmt: skip
     answer = wall.read(plan, points)
     scale = wall.scale
@@ -111,7 +111,7 @@ def _furnished(task: Task, goal: Goal, candidate: Candidate, wall: Wall, plan: A
     score = points + scale.money * structure_price(structure, task.catalogue)
     score += scale.part * len(structure) + scale.hour * hours_to_stand(candidate)
     score -= scale.front * candidate.front() / 1e4
-    return Furnished(goal, candidate, wall, answer, score, trials)
+    return Furnished(goal, candidate, wall, answer, score, moves)
 
 
 def hours_to_stand(candidate: Candidate) -> float:
@@ -145,7 +145,7 @@ def design_of(task: Task, furnished: Furnished) -> Design:
         owned=_owned(task, (*kept, *built.assignments)),
         ranges=_ranges(task, candidate), spent=tuple(sorted(_spent(task) - {p.id for p in structure})),
         outcome=Outcome.of(answer.points, None, within=0, run=candidate.run,
-                           method=f"ruin and repair, {furnished.trials} places tried; exact heights in each bay"),
+                           method=f"ruin and repair, {furnished.moves} moves; exact heights in each bay"),
     )  # fmt: skip
     design = containers_on(design, {t.id: t for t in task.things})
     faults = verify(design, task.envelopes, task.things, task.survey, None if task.keep else task.limits)

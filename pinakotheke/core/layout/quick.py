@@ -10,7 +10,7 @@ from .task import Task
 
 LOOKED_AT = 60
 """Candidates furnished by best fit, those first that have a place for every group."""
-HEATS = ((6, 400), (2, 1600))
+HEATS = ((6, 400), (2, 1500))
 """How many of them go on, and for how many moves."""
 
 

@@ -29,12 +29,12 @@ from .quick import rank
 from .task import Task
 
 HEATS = ((28, 120), (8, 400))
-"""Rounds of the race: how many run, and for how many moves."""
-BENDS, BENT_FROM, BENT, BENT_ON = 2, 3, 10, 6
+"""Rounds of the race: how many run, and for how many moves each."""
+BENDS, BENT_FROM, BENT, BENT_ON = 2, 3, 8, 6
 """Then the widths of the best so many are bent, in so many rounds, to so many neighbours each; so many of those go on."""
 MORE = 2
 """Rounds more, at length, while nothing holds everything."""
-AT_LENGTH = (600, 1600)
+AT_LENGTH = (500, 1500)
 """Moves for a goal from each of its starts, and then from the two best of them; also for the best of another family."""
 STARTS = 3
 """Starts of a goal: what of the race serves it best."""

@@ -260,12 +260,10 @@ class Wall:
         """Everything set in by best fit; state and points."""
         return self._run("BEGIN", plan, hot=noise, state=state)
 
-    def improve(self, plan: tuple[Any, ...], best: tuple[Any, ...], kept: tuple[Any, ...], trials: int, hot: float,
+    def improve(self, plan: tuple[Any, ...], best: tuple[Any, ...], kept: tuple[Any, ...], moves: int, hot: float,
                 cold: float, state: int, points: float) -> tuple[int, float]:  # fmt: skip
-        """Moves until so many places were tried; `points` are those of the `best` so far, which is written. State and
-        points.
-        """
-        return self._run("IMPROVE", plan, best, kept, trials, hot, cold, state, points)
+        """So many moves; `points` are those of the `best` so far, which is written. State and points."""
+        return self._run("IMPROVE", plan, best, kept, moves, hot, cold, state, points)
 
     def line_up(self, plan: tuple[Any, ...]) -> None:
         """Shelves of neighbouring bays at one height, as far as they may be."""
@@ -276,12 +274,12 @@ class Wall:
         return self._run("RECKON", plan)[1]
 
     def _run(self, what: str, plan: tuple[Any, ...], best: tuple[Any, ...] | None = None,
-             kept: tuple[Any, ...] | None = None, trials: int = 0, hot: float = 1.0, cold: float = 1.0, state: int = 1,
+             kept: tuple[Any, ...] | None = None, moves: int = 0, hot: float = 1.0, cold: float = 1.0, state: int = 1,
              points: float = 0.0) -> tuple[int, float]:  # fmt: skip
         from . import kernel  # numba takes half a second to import, and only a search needs it
 
         removed = np.zeros(len(self.heap.rows), np.int64)
-        state, points = kernel.run(getattr(kernel, what), self.arrays, plan, best or plan, kept or plan, removed, trials,
+        state, points = kernel.run(getattr(kernel, what), self.arrays, plan, best or plan, kept or plan, removed, moves,
                                    float(hot), float(cold), state, float(points))  # fmt: skip
         return int(state), float(points)
 

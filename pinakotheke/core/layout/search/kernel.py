@@ -102,6 +102,8 @@ from .columns import (
 jit = njit(nogil=True, error_model="numpy", no_cpython_wrapper=True, no_cfunc_wrapper=True)  # type: ignore[call-overload]
 BEGIN, IMPROVE, LINE_UP, RECKON = range(4)
 """What `run` is asked to do."""
+USUAL = 45
+"""Places that a move of usual size tries."""
 TRIED = 3
 """Of the new compartments that a group could have, so many are judged exactly."""
 
@@ -690,17 +692,18 @@ def begin(wall, plan, removed, state, noise):
 
 
 @jit
-def improve(wall, plan, best, kept, removed, budget, hot, cold, state, best_points):
-    """Moves of ruin and repair from `plan`, whose best is in `best`, until so many places were tried. `kept` is where a
-    move begins. Returns (state, points of the best).
+def improve(wall, plan, best, kept, removed, moves, hot, cold, state, best_points):
+    """So many moves of ruin and repair from `plan`, whose best is in `best`; fewer where a move tries more places than
+    is usual. `kept` is where a move begins. Returns (state, points of the best).
     """
     bays, trials = wall[6].shape[0], plan[16]
     now = all_points(wall, plan)
     copy_plan(plan, kept, bays)
     trials[0] = 0
-    while trials[0] < budget:
-        heat = hot * (cold / hot) ** (trials[0] / budget)
-        trials[0] += 1
+    move = 0
+    while move < moves and trials[0] < moves * USUAL:
+        heat = hot * (cold / hot) ** (max(move, trials[0] / USUAL) / moves)
+        move += 1
         for g in range(removed.shape[0]):
             removed[g] = 0
         state = ruin(wall, plan, removed, state)
@@ -758,14 +761,14 @@ def line_up(wall, plan, points):
 
 
 @njit(cache=True, nogil=True, error_model="numpy")
-def run(what, wall, plan, best, kept, removed, budget, hot, cold, state, points):
+def run(what, wall, plan, best, kept, removed, moves, hot, cold, state, points):
     """The one way in, so that one piece of machine code is kept and fetched: begin a plan, improve it, line its shelves
     up or weigh it anew. Returns (state, points).
     """
     if what == BEGIN:
         return begin(wall, plan, removed, state, hot)
     if what == IMPROVE:
-        return improve(wall, plan, best, kept, removed, budget, hot, cold, state, points)
+        return improve(wall, plan, best, kept, removed, moves, hot, cold, state, points)
     if what == LINE_UP:
         line_up(wall, plan, points)
     else:

@@ -1,6 +1,6 @@
-"""`make bench`: interiors, the filling of runs, hand edits at the API, whole searches, crowded surveys, lists, lines."""
+"""`make bench`: walls, the ten briefs, runs, hand edits at the API, whole searches, crowded surveys, lists, lines."""
 
-from . import edits, interiors, lines, runs, searches, surveys, things
+from . import briefs, edits, lines, runs, searches, surveys, things, walls
 
-for part in (interiors, runs, edits, searches, surveys, things, lines):
+for part in (walls, briefs, runs, edits, searches, surveys, things, lines):
     part.main()

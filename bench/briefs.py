@@ -39,7 +39,7 @@ def read_brief(path: Path) -> tuple[dict[str, Any], Survey, tuple[Thing, ...], t
 
 def main() -> None:
     """All briefs, or those whose numbers are asked for."""
-    asked = sys.argv[1:]
+    asked = [a for a in sys.argv[1:] if a.isdigit()]
     for path in sorted(BRIEFS.glob("*.toml")):
         if not asked or path.name[:2] in asked:
             _brief(path)

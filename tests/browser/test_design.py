@@ -243,6 +243,7 @@ class DesignTests(BrowserTestCase):
         self.go(space, "layout")
         self.page.get_by_role("button", name="Find designs").click()
         expect(self.page.get_by_test_id("blocked")).to_contain_text("Not everything has a place")
+        expect(self.page.get_by_test_id("blocked").get_by_role("list", name="Why")).to_contain_text("Long coats")
         expect(self.page.get_by_test_id("blocked")).to_contain_text("Moving")
         self.page.get_by_role("button", name="Do so: Moving").click()
         expect(self.page.get_by_test_id("blocked")).to_have_count(0, timeout=60_000)

@@ -12,14 +12,14 @@ from ..inventory import Thing
 from ..inventory.kinds import Way
 from ..inventory.needs import STORAGE_OF, Storage, posed, ways
 from ..systems import HANGING, Bay, Family, Holder
-from .fits import Ask, ask, front_for, misfit
+from .fits import Ask, ask, front_for, misfit, overhang
 from .limits import Why as Never
 from .search.options import PITCHES, TURNABLE, feet, heights, kind_of_bay, size_of_bay
-from .task import Household
+from .task import Compartment, Household
 from .trouble import hand_height
 
-SAME_MM = 0.5
-SIZES = ("high", "deep", "wide", "load")
+SAME, SAME_MM = 1e-6, 0.5
+SIZES = ("high", "inside", "drop", "deep", "rail deep", "wide", "load")
 
 
 class NoPlace(Frozen):
@@ -52,11 +52,13 @@ def why_no_place(thing: Thing, count: int, bays: Iterable[Bay], home: Household)
     return min(found, key=_how_far)
 
 
-def _how_far(miss: NoPlace) -> tuple[bool, float]:
-    """What fits but is full before all, then what misses by the least share."""
+def _how_far(miss: NoPlace) -> tuple[int, float]:
+    """What fits but is full before all, then what only a rule forbids, then what misses by the least share of a size."""
     if miss.why in ("full", "all full"):
-        return False, 0.0
-    return True, miss.over / max(miss.limit, 1.0) if miss.why in SIZES else 1.0
+        return 0, 0.0
+    if miss.why in get_args(Never):
+        return 1, 0.0
+    return (2, miss.over / max(miss.limit, 1.0)) if miss.why in SIZES else (3, 0.0)
 
 
 def _misses(thing: Thing, count: int, bay: Bay, home: Household) -> Iterator[NoPlace]:
@@ -82,34 +84,59 @@ def _miss(thing: Thing, count: int, way: Way, role: Holder, family: Family, bay:
                        storage=STORAGE_OF[way])  # fmt: skip
 
     a = ask(thing, way, role, family, bay, home.rules, 1, turned=turned)
-    wrong = misfit(thing, way, role, a, family, bay)
-    if wrong is not None:
-        why = {"bay narrow": "wide", "bay depth": "deep"}.get(wrong.why, wrong.why)
-        measured, limit = (wrong.limit, wrong.measured) if why != wrong.why else (wrong.measured, wrong.limit)
-        return no("rail deep" if way == "hang" and why == "deep" else why, measured, limit)
-    front = front_for(family, role, a)
-    part = home.cache.component(family, role, bay, front)
-    if part.capacity < a.amount:
-        return no("wide", a.width or a.amount, part.capacity)
-    if part.rating < a.mass:
-        return no("load", a.mass, part.rating)
+    bounds = [b for b in home.limits.bounds(thing, role, bay, family, a) if b.is_never]
+    if any(b.low > b.high for b in bounds):
+        return no("gas")
+    part = home.cache.component(family, role, bay, front_for(family, role, a))
     units, below = heights(family, part.part, bay, a)
     lowest, highest = feet(family, role, bay, below)
     tall = (bay.highest - bay.z0) // bay.pitch if bay.highest else PITCHES
     last = min(highest, bay.pitches - units, tall - below)
+    sizes = list(_sizes(thing, way, role, a, family, bay, turned, part, (lowest + units - bay.pitches) * bay.pitch))
+    over = [(measured + spare - limit) / max(limit, 1.0) for _, measured, limit, spare in sizes]
+    if over and max(over) > SAME:
+        return no(*sizes[over.index(max(over))])
+    wrong = misfit(thing, way, role, a, family, bay)
+    if wrong is not None:
+        return no(wrong.why if wrong.why == "slides" else "way")
     if last < lowest:
-        own = _own_height(thing, way, a, turned)
-        over = (units - (bay.pitches - lowest)) * bay.pitch if bay.drawer is None else a.height - bay.drawer.clear
-        return no("drop" if role in HANGING else "high", own, a.clear - over, a.clear - own)
-    for bound in home.limits.bounds(thing, role, bay, family, a):
+        return no("drop" if role in HANGING else "high", *_tall(thing, way, a, turned, (lowest - last) * bay.pitch))
+    for bound in bounds:
         low, high = (
             hand_height(role, bay.z0 + (foot + below) * bay.pitch, part.part.h, bay) for foot in (lowest, last)
         )
-        if bound.is_never and (high < bound.low - SAME_MM or low > bound.high + SAME_MM):
+        if high < bound.low - SAME_MM or low > bound.high + SAME_MM:
             limit = bound.low if high < bound.low else bound.high
             return no(bound.why, thing.piece_mass if bound.why == "heavy" else low, limit if isfinite(limit) else 0)
     more = ask(thing, way, role, family, bay, home.rules, count, turned=turned)
     return no("full", more.amount) if family.spec(role).capacity == "width" else no("all full")
+
+
+def _sizes(thing: Thing, way: Way, role: Holder, a: Ask, family: Family, bay: Bay, turned: bool, part: Compartment,
+           too_high: float) -> Iterator[tuple[str, float, float, float]]:  # fmt: skip
+    """Of one piece in one compartment every size with what there is for it and what must stay free: reason, measured,
+    limit, spare. `too_high` is by how much the bay is lower than the compartment asks, mm.
+    """
+    spec = family.spec(role)
+    if bay.drawer is None:
+        deep = max(family.clear_depth(role, bay) + overhang(way, role), 0)
+        if way == "hang" and bay.depth < spec.least_depth:
+            deep = min(deep, bay.depth)
+        yield "rail deep" if way == "hang" else "deep", max(a.depth, spec.least_depth if way == "hang" else 0), deep, 0
+        yield "wide", max(a.width, a.amount if spec.capacity == "width" else 0), family.clear_width(role, bay), 0
+        if too_high > 0:
+            yield "drop" if role in HANGING else "high", *_tall(thing, way, a, turned, too_high)
+    if spec.fronts and a.clear > spec.fronts[-1] - spec.lost_height:
+        yield "inside", a.clear, spec.fronts[-1] - spec.lost_height, 0
+    if bay.drawer is not None and a.height > bay.drawer.clear:
+        yield "inside", a.height, bay.drawer.clear, 0
+    yield "load", a.mass, part.rating, 0
+
+
+def _tall(thing: Thing, way: Way, a: Ask, turned: bool, over: float) -> tuple[float, float, float]:
+    """Its own height, what there is, and what must stay free above it, where it is so much too tall."""
+    own = _own_height(thing, way, a, turned)
+    return own, a.clear - over, a.clear - own
 
 
 def _own_height(thing: Thing, way: Way, a: Ask, turned: bool) -> float:
@@ -118,6 +145,6 @@ def _own_height(thing: Thing, way: Way, a: Ask, turned: bool) -> float:
     return min(posed(thing, way, turned)[2], a.clear)
 
 
-REASONS: tuple[str, ...] = ("high", "drop", "deep", "rail deep", "wide", "load", "slides", "way", "full", "all full",
+REASONS: tuple[str, ...] = ("high", "inside", "drop", "deep", "rail deep", "wide", "load", "slides", "way", "full", "all full",
                            *get_args(Never))  # fmt: skip
 """Every reason there is; `reach` stands against nothing."""

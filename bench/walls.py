@@ -76,7 +76,9 @@ def main() -> None:
             start = perf_counter()
             first = first_of(task, candidate)
             took = perf_counter() - start
-            print(f"wall {name} seed {seed}: first {took:.2f} s ({took / promised:.0%} of promise), {first.unplaced} out")
+            print(
+                f"wall {name} seed {seed}: first {took:.2f} s ({took / promised:.0%} of promise), {first.unplaced} out"
+            )
             runs = [improve(task, first, moves, 7) for moves in LENGTHS if moves]
             best = min(r.score for r in runs)
             said = ", ".join(f"{r.moves} moves {r.score / best - 1:.1%}" for r in runs)

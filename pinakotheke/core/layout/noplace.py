@@ -145,6 +145,5 @@ def _own_height(thing: Thing, way: Way, a: Ask, turned: bool) -> float:
     return min(posed(thing, way, turned)[2], a.clear)
 
 
-REASONS: tuple[str, ...] = ("high", "inside", "drop", "deep", "rail deep", "wide", "load", "slides", "way", "full", "all full",
-                           *get_args(Never))  # fmt: skip
+REASONS: tuple[str, ...] = (*SIZES, "slides", "way", "full", "all full", *get_args(Never))
 """Every reason there is; `reach` stands against nothing."""

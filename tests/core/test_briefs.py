@@ -1,0 +1,41 @@
+"""The ten briefs: every piece has a place, and what a practitioner sees at a glance is as it should be in the first
+alternative. A third of the effort in `make test`, all of it with `NIGHTLY=1`.
+"""
+
+import os
+from unittest import TestCase
+
+from bench.briefs import BRIEFS, read_brief
+from pinakotheke.core.layout import Task, design_space, verify
+from pinakotheke.core.layout.sense import MEASURES, sense
+from pinakotheke.core.survey import envelopes
+
+EFFORT = 1.0 if os.environ.get("NIGHTLY") else 0.34
+AT_LENGTH = frozenset({"lines", "together"})
+"""Measures that want the whole effort."""
+
+
+class BriefTests(TestCase):
+    def check(self, number: str) -> None:
+        (path,) = BRIEFS.glob(f"{number}-*.toml")
+        _, survey, things, people, rules = read_brief(path)
+        task = Task("space", survey, envelopes(survey, rules), things, people, rules, effort=EFFORT)
+        got = design_space(task)
+        self.assertIsNone(got.blocked)
+        for design in got.alternatives:
+            self.assertEqual(verify(design, task.envelopes, things, survey, task.limits), ())
+            self.assertEqual(design.unplaced, ())
+        missed = set(sense(got.alternatives[0], things, people).short())
+        self.assertEqual(missed - (AT_LENGTH if EFFORT < 1 else set()), set())
+        self.assertTrue(set(MEASURES) >= AT_LENGTH)
+
+
+def _checks(number: str):  # type: ignore[no-untyped-def]
+    def test(self: BriefTests) -> None:
+        self.check(number)
+
+    return test
+
+
+for _path in sorted(BRIEFS.glob("*.toml")):
+    setattr(BriefTests, f"test_{_path.stem.replace('-', '_')}", _checks(_path.name[:2]))

@@ -82,7 +82,9 @@ def _compartment(family: Family, bay: Bay, c: Mapping[str, Any], name: str) -> I
     if role not in family.specs or role in ("floor", "base"):
         return
     spec = family.specs[role]
-    front = next((f for f in spec.fronts if f - spec.lost_height >= c["clear"] - 60), spec.fronts[-1]) if spec.fronts else 0
+    front = (
+        next((f for f in spec.fronts if f - spec.lost_height >= c["clear"] - 60), spec.fronts[-1]) if spec.fronts else 0
+    )
     part = family.placed(bay, name, role, c["z"], front)
     if role == "shelf":
         part = part.model_copy(update={"d": min(part.d, c["depth"]), "w": c.get("width", part.w)})

@@ -6,7 +6,7 @@ complete layout is handed over at once, alternatives as they are found. All furn
 make the frontier: cost against room and reach.
 """
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
 from os import sched_getaffinity
@@ -48,6 +48,8 @@ TRIED = 12
 """Candidates on which changes are tried when not everything has a place."""
 FRONTIER = 14
 """Complete answers that the frontier is made of."""
+AHEAD = 16
+"""Candidates whose places are looked up before all others', so that something complete is soon there."""
 EAGER = frozenset({3, 7, 15, 31, 63, 127})
 """After so many candidates without a complete one, the best so far are improved at once."""
 
@@ -218,14 +220,17 @@ def _some_of_each(some: Sequence[Furnished], size: int) -> list[Furnished]:
     return sorted(kept if len(kept) >= len(firsts) else firsts, key=rank)
 
 
-def _promising(task: Task, pool: list[Candidate]) -> list[Candidate]:
-    """The pool, those first that have a place for every group, and in turns one of every set of families."""
-    heap = heap_of(task)
-    known: dict[int, tuple[int, int]] = {}
-    for n, c in enumerate(pool):
-        task.watch.check()
-        known[id(c)] = (len(heap.homeless(c.bays)), n)
-    return _of_every_kind(sorted(pool, key=lambda c: known[id(c)]))
+def _promising(task: Task, pool: list[Candidate]) -> Iterator[Candidate]:
+    """The pool, a few at once and then the rest: those first that have a place for every group, and in turns one of every
+    set of families.
+    """
+    heap, turns = heap_of(task), _of_every_kind(pool)
+    for some in (turns[:AHEAD], turns[AHEAD:]):
+        homeless: dict[int, int] = {}
+        for candidate in some:
+            task.watch.check()
+            homeless[id(candidate)] = len(heap.homeless(candidate.bays))
+        yield from _of_every_kind(sorted(some, key=lambda c: homeless[id(c)]))
 
 
 def _of_every_kind(ranked: list[Candidate]) -> list[Candidate]:

@@ -32,7 +32,7 @@ HEATS = ((28, 120), (8, 400))
 """Rounds of the race: how many run, and for how many moves each."""
 BENDS, BENT_FROM, BENT, BENT_ON = 2, 3, 8, 6
 """Then the widths of the best so many are bent, in so many rounds, to so many neighbours each; so many of those go on."""
-MORE = 2
+MORE = 6
 """Rounds more, at length, while nothing holds everything."""
 AT_LENGTH = (500, 1500)
 """Moves for a goal from each of its starts, and then from the two best of them; also for the best of another family."""

@@ -58,6 +58,7 @@ def relaxation_in_words(change: Relaxation, speech: Speech) -> str:
     many, listed = f"{change.value:.0f} {counted(change.value, 'piece', 'pieces')}", speech.listed(change.things)
     there = ", ".join(f"{speech.names.get(t, t)} to {speech.spaces.get(s, s)}" for t, s in change.moves[:LISTED])
     said = {
+        "reserve": f"A growth reserve of {change.value:.0%} would do",
         "access": "Stacking and two rows for what is seldom used would do",
         "hangers": "Slim hangers would do",
         "fold": "Laying away what creases, where the rails are full, would do",

@@ -102,6 +102,7 @@ def relax(user: User, solve_id: int, index: int, design_id: int | None = None) -
 def _rule(change: core.Relaxation) -> dict[str, Any]:
     """The house rule a relaxation changes."""
     rules: dict[str, dict[str, Any]] = {
+        "reserve": {"reserve": change.value},
         "hangers": {"hangers": "slim"},
         "floor": {"floor": "purposeful"},
         "access": {"access": "dense"},

@@ -1,4 +1,5 @@
-"""What must never be, as heights of the hand: no price buys it, in the search, the verifier and the checks alike.
+"""What must never be, as heights of the hand: no price buys it, in the search and in the verifier. The checks do
+not ask it yet of what was bent by hand.
 
 What can hurt someone is above the grip of whoever it is kept from, unless the space is locked; what is heavy is taken
 out below the elbow; nothing comes out higher than the opening it goes through; fuel gas stands outdoors or not at all.

@@ -1,5 +1,6 @@
 """Things: added by the line, changed in the table, taken out and put back."""
 
+from collections.abc import Sequence
 from itertools import count
 from typing import Any
 
@@ -30,9 +31,7 @@ def add_things(user: User, space_id: int, line: str) -> list[models.Thing]:
     units: Units = household.units  # type: ignore[assignment]
     house = rows.words_of(household)
     things = quick_add(line, rows.people_of(household), units, space=space.key, taken=taken, house=house)
-    for thing in things:
-        if thing.kind == CUSTOM.id and not thing.unsure:
-            _learn(household, thing)
+    _learn(household, [t for t in things if t.kind == CUSTOM.id and not t.unsure])
     return [_create(user, space, thing) for thing in things]
 
 
@@ -58,9 +57,7 @@ def add_note(user: User, space_id: int, things: tuple[Thing, ...]) -> int:
     taken = set(household.thing_set.values_list("key", flat=True))
     ids = (key for n in count(1) if (key := f"t{n}") not in taken)
     made = tuple(t.model_copy(update={"id": next(ids), "space": space.key}) for t in things)
-    for thing in made:
-        if not thing.unsure:
-            _learn(household, thing)
+    _learn(household, [t for t in made if not t.unsure])
     return add_rows(user, space_id, made)
 
 
@@ -95,7 +92,7 @@ def change_thing(user: User, thing_id: int, version: int, changes: dict[str, Any
         setattr(row, field, value)
     row.save()
     if {"kind", "size", "unsure"} & set(changes):
-        _learn(row.household, thing)
+        _learn(row.household, [thing])
     log(row.household, user, "thing.change", key=row.key, fields=sorted(changes))
     return row
 
@@ -114,16 +111,19 @@ def _settled(thing: Thing, changes: dict[str, Any]) -> dict[str, Any]:
     return {**guessed, **changes, "unsure": ""}
 
 
-def _learn(household: models.Household, thing: Thing) -> None:
-    """What somebody said a name means is known from then on in this household."""
-    word, known = word_of(thing.name), named(thing.name)
-    own = thing.size is not None or known is None or known.guess or known.kind.id != thing.kind
-    if not own or household.word_set.count() >= MOST_WORDS:
-        return
-    size = list(thing.size) if thing.size else None
-    models.Word.objects.update_or_create(
-        household=household, word=word, defaults={"kind": thing.kind, "size": size, "mass": thing.mass}
-    )
+def _learn(household: models.Household, things: Sequence[Thing]) -> None:
+    """What somebody said a name means is known from then on in this household; of one name the last word holds."""
+    said: dict[str, models.Word] = {}
+    for thing in things:
+        word, known = word_of(thing.name), named(thing.name)
+        if thing.size is not None or known is None or known.guess or known.kind.id != thing.kind:
+            size = list(thing.size) if thing.size else None
+            said[word] = models.Word(household=household, word=word, kind=thing.kind, size=size, mass=thing.mass)
+    room = MOST_WORDS - household.word_set.count() if said else 0
+    models.Word.objects.bulk_create(
+        list(said.values())[: max(0, room)], update_conflicts=True, unique_fields=["household", "word"],
+        update_fields=["kind", "size", "mass"],
+    )  # fmt: skip
 
 
 @transaction.atomic

@@ -40,6 +40,7 @@ export function QuickAdd({
   const [busy, setBusy] = useState(false)
   const [added, setAdded] = useState<readonly Row[]>([])
   const [guess, setGuess] = useState<Guess | null>(null)
+  const form = useRef<HTMLFormElement>(null)
   const field = useRef<HTMLInputElement>(null)
   const attempt = async (act: () => Promise<void>) => {
     if (busy) return
@@ -51,7 +52,9 @@ export function QuickAdd({
       setError(said(problem))
     } finally {
       setBusy(false)
-      field.current?.focus()
+      // Back to the line, unless they went on elsewhere while the answer was under way.
+      if (form.current?.contains(document.activeElement) || document.activeElement === document.body)
+        field.current?.focus()
     }
   }
   const add = () =>
@@ -84,6 +87,7 @@ export function QuickAdd({
   const whose = people[0] ? `, ${people[0].split(' ')[0] ?? ''}` : ''
   return (
     <form
+      ref={form}
       className="callout quick-add"
       onSubmit={(event) => {
         event.preventDefault()

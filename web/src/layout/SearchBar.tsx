@@ -143,10 +143,18 @@ function WishesPopover({
   onChange: (ask: Ask) => void
   onAsk: () => void
 }) {
+  const [opened, setOpened] = useState(false)
   return (
-    <Popover position="top-start" width="min(460px, calc(100vw - 24px))" shadow="md" trapFocus>
+    <Popover
+      position="top-start"
+      width="min(460px, calc(100vw - 24px))"
+      shadow="md"
+      trapFocus
+      opened={opened}
+      onChange={setOpened}
+    >
       <Popover.Target>
-        <Button size="compact-sm" variant="subtle">
+        <Button size="compact-sm" variant="subtle" onClick={() => setOpened(!opened)}>
           What counts{asked.weights ? ': by hand' : ''}
         </Button>
       </Popover.Target>
@@ -182,7 +190,13 @@ function WishesPopover({
             comboboxProps={{ withinPortal: false, position: 'top' }}
           />
           <div className="row tight">
-            <Button size="compact-sm" onClick={onAsk}>
+            <Button
+              size="compact-sm"
+              onClick={() => {
+                setOpened(false)
+                onAsk()
+              }}
+            >
               Search with these
             </Button>
             {asked.weights && (

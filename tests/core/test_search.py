@@ -29,7 +29,7 @@ from .examples import ADULT, solved, thing
 from .test_families import bays_of
 
 SCALE = Scale.of(Weights(money=5, room=1, reach=4))
-FREE = Scale(money=0, front=0, reach=0, part=0, hour=0, reuse=0)
+FREE = Scale(money=0, front=0, reach=0, part=0, hour=0, reuse=0, order=1)
 CHILD = Person(id="kim", name="Kim", stature=1150, age="child")
 KINDS = ("shirt", "jumper", "t-shirt", "jeans", "coat-long", "shoe-men", "box-medium", "hat", "broom", "bucket")
 NO_RESERVE = HouseRules(reserve=0)

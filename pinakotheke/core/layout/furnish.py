@@ -10,6 +10,7 @@ from ..inventory.containers import Container
 from ..survey import Survey
 from ..systems import HOLDERS, INSIDE, Part, Range
 from ..systems.roles import COMES_WITH
+from .boards import cut_to_depth
 from .build import build
 from .candidates import Candidate
 from .contain import containers_on
@@ -72,7 +73,7 @@ def improve(task: Task, furnished: Furnished, moves: int, path: int = 0, goal: G
     points = wall.reckoned(now)
     best, kept = wall.copied(now), wall.plan()
     state, done, moves = _state(task, path), 0, max(1, int(moves * task.effort))
-    begun = HOT * (HOTTER if furnished.unplaced else 1)
+    begun = HOT * max(1.0, wall.scale.order**2) * (HOTTER if furnished.unplaced else 1)
     while done < moves:
         chunk = min(CHUNK, moves - done)
         hot, cold = (begun * (COLD / begun) ** (at / moves) for at in (done, done + chunk))
@@ -147,7 +148,8 @@ def design_of(task: Task, furnished: Furnished) -> Design:
         outcome=Outcome.of(answer.points, None, within=0, run=candidate.run,
                            method=f"ruin and repair, {furnished.moves} moves; exact heights in each bay"),
     )  # fmt: skip
-    design = containers_on(design, {t.id: t for t in task.things})
+    by_id = {t.id: t for t in task.things}
+    design = containers_on(cut_to_depth(design, by_id) if goal not in SPARE_SHELVES else design, by_id)
     faults = verify(design, task.envelopes, task.things, task.survey, None if task.keep else task.limits)
     if faults:
         raise RuntimeError(f"the search made a layout that does not hold: {faults[0]}")

@@ -64,7 +64,7 @@ def distinct(designs: list[Design]) -> list[Design]:
     return kept
 
 
-_ORDER = ("yours", "cheapest", "roomiest", "reach", "quickest")
+_ORDER = ("yours", "cheapest", "tidiest", "roomiest", "reach", "quickest")
 
 
 def shape_of(design: Design) -> object:

@@ -14,8 +14,8 @@ from ..survey import Envelope
 from ..systems import FAMILIES, SHIPPED_ONLY, Bay, Catalogue, Family, Finish, Part, Range, Row
 from .older import brought_up
 
-Goal = Literal["cheapest", "roomiest", "reach", "quickest", "yours"]
-GOALS: tuple[Goal, ...] = ("cheapest", "roomiest", "reach", "quickest")
+Goal = Literal["cheapest", "roomiest", "reach", "quickest", "tidiest", "yours"]
+GOALS: tuple[Goal, ...] = ("cheapest", "roomiest", "reach", "quickest", "tidiest")
 """Goals that are searched without being asked."""
 BOUND_TOLERANCE = 1e-6
 """Relative slack when an objective is compared with its bound."""
@@ -25,7 +25,7 @@ Weight = Annotated[float, Field(ge=0, le=10)]
 class Weights(Frozen):
     """What a person cares for: each from 0 (not at all) to 10. `money` weighs a unit of currency, `room` the front
     that is taken, `reach` the trouble of taking things out, `parts` their number, `hours` the work, `reuse` what the
-    household has already.
+    household has already, `order` what a practitioner sees at a glance: like with like, everybody's bays together.
     """
 
     money: Weight = 5
@@ -34,6 +34,7 @@ class Weights(Frozen):
     parts: Weight = 0
     hours: Weight = 0
     reuse: Weight = 1
+    order: Weight = 5
 
 
 class Outcome(Frozen):
@@ -183,10 +184,10 @@ class Design(Frozen):
         raise KeyError(part_id)
 
     def bay_of(self, part: Part) -> Bay:
-        """The bay a part is in; `KeyError` for a part of the structure."""
+        """The bay a part is in, as deep as the part; `KeyError` for a part of the structure."""
         if part.bay is None or part.bay >= len(self.bays):
             raise KeyError(part.id)
-        return self.bays[part.bay]
+        return self.bays[part.bay].under(part)
 
     def held_by(self, part_id: str) -> tuple[Assignment, ...]:
         """What is assigned to a part."""

@@ -1,4 +1,5 @@
-"""Candidates a step away from another: one module wider or narrower, two changed for each other, one more or one less."""
+"""Candidates a step away from another: one module wider or narrower, two changed for each other, one more or one less;
+and all of one family shallower, lower or higher."""
 
 from collections.abc import Iterator
 from itertools import combinations
@@ -8,6 +9,33 @@ from ..systems import Family, Row
 from .candidates import Candidate, Fill
 from .pool import settled
 from .task import Task
+
+
+def reshaped(task: Task, candidate: Candidate) -> Iterator[Candidate]:
+    """Every candidate that differs in the depth or the height of all its rows of one family at one wall."""
+    for n, fill in enumerate(candidate.fills):
+        envelope = task.envelopes[fill.section]
+        for family in dict.fromkeys(f for f, _ in fill.rows if not f.lies_on):
+            shapes = {r.shape for f, r in fill.rows if f is family}
+            if len(shapes) > 1:
+                continue
+            (old,) = shapes
+            for shape in family.shapes(envelope, task.finish):
+                if (shape.depth != old.depth) == (shape.height != old.height) or not family.modules_at(shape):
+                    continue
+                rows = [(f, Row(shape=shape, x=r.x, widths=r.widths) if f is family else r) for f, r in fill.rows
+                        if not f.lies_on]  # fmt: skip
+                if all(_stands(f, r, envelope) for f, r in rows if f is family):
+                    other = Fill(fill.section, tuple(rows), fill.said)
+                    yield from settled(task, (*candidate.fills[:n], other, *candidate.fills[n + 1 :]))
+
+
+def _stands(family: Family, row: Row, envelope: Envelope) -> bool:
+    """Whether a row of another shape stands where the old one stood."""
+    inside = any(a <= row.x and row.end + family.ends <= b + 1 for a, b in family.stretches(envelope, row.shape))
+    modules = family.modules_at(row.shape)
+    fits = family.fillings(sum(row.widths)) is not None or all(w in modules for w in row.widths)
+    return inside and fits and family.allows(envelope, row)
 
 
 def neighbours(task: Task, candidate: Candidate) -> Iterator[Candidate]:
@@ -63,7 +91,7 @@ LEAST_PART, SHIFT = 250, 90
 def _parted_otherwise(widths: tuple[int, ...]) -> Iterator[tuple[int, ...]]:
     """Sides of a freely parted wall shifted, taken out, or set in."""
     for i in range(len(widths) - 1):
-        for by in (-3 * SHIFT, -SHIFT, SHIFT, 3 * SHIFT):
+        for by in (-3 * SHIFT, -SHIFT, -SHIFT // 3, SHIFT // 3, SHIFT, 3 * SHIFT):
             a, b = widths[i] + by, widths[i + 1] - by
             if min(a, b) >= LEAST_PART:
                 yield (*widths[:i], a, b, *widths[i + 2 :])

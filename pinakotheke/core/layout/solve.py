@@ -23,15 +23,18 @@ from .gallery import distinct, rightly_named, shape_of
 from .goals import REASONS, SEARCHED, TITLES
 from .kept import kept_candidate
 from .models import Design, Goal
-from .neighbours import neighbours
+from .neighbours import neighbours, reshaped
 from .pool import candidates, families_of
 from .quick import rank
 from .task import Task
 
-HEATS = ((28, 120), (8, 400))
+HEATS = ((96, 40), (28, 120), (8, 400))
 """Rounds of the race: how many run, and for how many moves each."""
-BENDS, BENT_FROM, BENT, BENT_ON = 2, 3, 8, 6
-"""Then the widths of the best so many are bent, in so many rounds, to so many neighbours each; so many of those go on."""
+ANEW = ((24, 200), (12, 600), (4, 2000))
+"""Rounds of the race for what is tidy, which is seldom what is cheap."""
+BENDS, BENT_FROM, BENT, RESHAPED, BENT_ON = 2, 3, 8, 6, 6
+"""Then the widths of the best so many are bent, in so many rounds, to so many neighbours each, and so many have another
+depth or height; so many of all those go on."""
 MORE = 6
 """Rounds more, at length, while nothing holds everything."""
 AT_LENGTH = (500, 1500)
@@ -161,6 +164,9 @@ def _alternatives(found: _Search, pool: list[Candidate]) -> None:
     for step, goal in enumerate(goals):
         task.watch.progress(0.4 + 0.4 * step / len(goals), f"improving: {TITLES[goal].lower()}")
         starts = [seen_as(task, f, goal) for f in _apart([*runners, *found.best.values()])]
+        if goal == "tidiest":
+            # What is tidy is seldom cheap: all that was tried is looked at once more.
+            starts += _anew(found, goal)
         tried = found.further(sorted(starts, key=rank)[:STARTS], AT_LENGTH[0], 11 * step)
         found.best[goal] = found.further(tried[:2], AT_LENGTH[1], 11 * step + STARTS)[0]
         found.designs[goal] = design_of(task, found.best[goal])
@@ -177,9 +183,9 @@ def _race(found: _Search, goal: Goal, pool: list[Candidate]) -> list[Furnished]:
         ranked += found.note([begin(task, goal, candidate)])
         if not found.shown and n in EAGER:
             # The first complete one is wanted soon: what stands best so far is helped along.
-            ranked += found.further(sorted(ranked, key=rank)[:2], HEATS[1][1], n)
+            ranked += found.further(sorted(ranked, key=rank)[:2], HEATS[-1][1], n)
     for number, (size, moves) in enumerate(HEATS):
-        task.watch.progress(0.1 + 0.15 * number, "trying the most promising at length")
+        task.watch.progress(0.1 + 0.07 * number, "trying the most promising at length")
         ranked = found.further(_some_of_each(ranked, size), moves, 101 * number)
     for turn in range(BENDS):
         task.watch.progress(0.3 + 0.05 * turn, "trying other widths")
@@ -187,15 +193,25 @@ def _race(found: _Search, goal: Goal, pool: list[Candidate]) -> list[Furnished]:
     return ranked
 
 
+def _anew(found: _Search, goal: Goal) -> list[Furnished]:
+    """A short race for another goal, of all that did not at once fall out of the first one."""
+    anew = [begin(found.task, goal, f.candidate) for f in _apart(found.ran)[: HEATS[0][0]]]
+    for number, (size, moves) in enumerate(ANEW):
+        anew = found.further(_some_of_each(anew, size), moves, 901 + 101 * number)
+    return anew
+
+
 def _with_neighbours(found: _Search, goal: Goal, ranked: list[Furnished], turn: int) -> list[Furnished]:
     """The ranked, and what came of their best with other widths."""
     task, tried = found.task, []
     for n, one in enumerate(_some_of_each(ranked, BENT_FROM)[:BENT_FROM]):
-        near = list(neighbours(task, one.candidate))
-        Random(task.seed * 31 + 7 * turn + n).shuffle(near)
-        tried += [begin(task, goal, c) for c in near[:BENT]]
-    tried = found.further(tried, HEATS[0][1], 301)[:BENT_ON]
-    return sorted([*ranked, *found.further(tried, HEATS[1][1], 501)], key=rank)
+        near, shapes = list(neighbours(task, one.candidate)), list(reshaped(task, one.candidate))
+        shuffled = Random(task.seed * 31 + 7 * turn + n)
+        shuffled.shuffle(near)
+        shuffled.shuffle(shapes)
+        tried += [begin(task, goal, c) for c in (*near[:BENT], *shapes[:RESHAPED])]
+    tried = found.further(tried, HEATS[1][1], 301)[:BENT_ON]
+    return sorted([*ranked, *found.further(tried, HEATS[2][1], 501)], key=rank)
 
 
 def _apart(some: Sequence[Furnished]) -> list[Furnished]:
@@ -288,7 +304,7 @@ def _more_to_choose(task: Task, found: _Search, designs: list[Design]) -> list[D
         if kind in kinds:
             continue
         kinds.add(kind)
-        best = improve(task, furnished, HEATS[1][1], 3)
+        best = improve(task, furnished, HEATS[-1][1], 3)
         names = [task.catalogue[f].spoken for f in furnished.candidate.families]
         title = say(TITLES["also"], {"bays": _bays(furnished), "families": names}, "metric")[:110]
         again = 1 + sum(d.title.startswith(title) for d in added)
@@ -323,7 +339,7 @@ def _around_what_is_kept(task: Task) -> Solution:
     goal = task.keep.goal
     inner = task.but(things=things)
     task.watch.progress(0.1, "finding the rest anew")
-    best = furnish(inner, goal, candidate, HEATS[1][1])
+    best = furnish(inner, goal, candidate, HEATS[-1][1])
     for path in range(1, STARTS + 2):
         task.watch.progress(path / (STARTS + 2), "finding the rest anew")
         best = min(best, improve(inner, best, AT_LENGTH[1], path), key=rank)

@@ -12,6 +12,7 @@ from ..inventory.containers import Container, owned_container
 from ..inventory.owned import Owned, offers
 from ..inventory.places import where_of
 from ..survey import Envelope, Survey
+from ..survey.way_in import WayIn
 from ..systems import Bay, Catalogue, Family, Finish, Holder, Part, Range
 from .goals import WEIGHTS
 from .limits import Limits
@@ -80,6 +81,7 @@ class Household:
     limits: Limits = field(default_factory=lambda: Limits(()))
     folds: bool = False
     """Whether what the house hangs may be laid away where the rails are full."""
+    way_in: WayIn = field(default_factory=WayIn)
     damp: bool = False
     """Whether the floor is damp: no box and no shoe stands on it."""
 
@@ -133,7 +135,8 @@ class Task:
         at_hand = {o.id: owned_container(o) for o in self.stock}
         owned = tuple((o.thing, at_hand[o.owned]) for o in offers(self.things, self.stock))
         return Household(self.rules, self.people, sockets_of(self.survey), owned, self.containers, self.catalogue,
-                         self.cache, limits=self.limits, folds=self.folds, damp=self.survey.damp)  # fmt: skip
+                         self.cache, limits=self.limits, folds=self.folds, damp=self.survey.damp,
+                         way_in=WayIn.of(self.survey, self.envelopes))  # fmt: skip
 
     @cached_property
     def limits(self) -> Limits:

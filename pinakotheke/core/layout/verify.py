@@ -105,7 +105,7 @@ class _Proof:
 
     def _bay_of(self, part: Part) -> Bay:
         assert part.bay is not None
-        return self.bays[part.bay]
+        return self.bays[part.bay].under(part)
 
     # -- geometry --
 

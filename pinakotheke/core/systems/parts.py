@@ -160,6 +160,11 @@ class Bay(Frozen):
         """Along which its compartments follow each other."""
         return "z" if self.drawer is None else self.drawer.axis
 
+    def under(self, part: Part) -> "Bay":
+        """As a part in it sees it: over a board that was cut shallower than the others it is no deeper than that."""
+        shallower = part.role == "shelf" and part.d < self.depth and self.drawer is None
+        return self.model_copy(update={"depth": part.d}) if shallower else self
+
     @property
     def pitches(self) -> int:
         """Whole pitches between its foot and its top."""

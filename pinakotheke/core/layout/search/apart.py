@@ -1,4 +1,4 @@
-"""What keeps apart: shoes from what is clean, agents from food, the wash from what is washed."""
+"""What keeps apart: shoes from what is clean, agents from food and paper, the wash from what is washed."""
 
 from functools import cache
 from typing import Any
@@ -7,9 +7,10 @@ import numpy as np
 
 from ...inventory import Thing
 from ...tables import load
-from .columns import AGENTS, CLOTHES, FOOD, SHOES, WASH
+from .columns import AGENTS, CLEANING, CLOTHES, FOOD, PAPER, SHOES, WASH
 
-BITS = {"clothes": CLOTHES, "shoes": SHOES, "food": FOOD, "agents": AGENTS, "wash": WASH}
+BITS = {"clothes": CLOTHES, "shoes": SHOES, "food": FOOD, "agents": AGENTS, "wash": WASH, "cleaning": CLEANING,
+        "paper": PAPER}  # fmt: skip
 
 
 @cache

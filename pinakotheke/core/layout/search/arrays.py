@@ -7,20 +7,21 @@ from typing import Any, get_args
 
 import numpy as np
 
-from ...inventory import Thing
-from ...inventory.needs import STORAGE_OF, STORAGES
+from ...inventory import Thing, uses_a_month
+from ...inventory.needs import STORAGE_OF, STORAGES, ways
 from ...systems import FRONTS, Bay, Holder
 from ...tables import load, value
 from ..models import Weights
 from ..task import Household
+from ..trouble import often
 from . import columns
 from .apart import apart_bits, class_of
 from .options import PITCHES, Option, fitted, kind_of_bay, options, size_of_bay
 
 ROLES: tuple[Holder, ...] = get_args(Holder)
 CODE: dict[str, int] = {role: n for n, role in enumerate(ROLES)}
-Troubles = dict[tuple[tuple[float, ...], int, int], int]
-"""Rows of trouble by foot, with the feet that are within reach, each with its number."""
+Troubles = dict[tuple[tuple[float, ...], int, int, int, float], int]
+"""Rows of trouble by foot, with the feet within reach and that out of the way, each with its number."""
 BOARDS = frozenset({"shelf", "base", "shoe shelf"})
 """What closes a drawer below it by its own board, and lines up with its neighbours."""
 
@@ -35,13 +36,15 @@ class Scale:
     part: float
     hour: float
     reuse: float
+    order: float
 
     @classmethod
     def of(cls, weights: Weights) -> "Scale":
         """5 is one point for a unit of money; the others are in proportion to what they usually weigh against it."""
         return cls(money=weights.money / 5, front=weights.room / 10, reach=weights.reach / 2,
                    part=weights.parts / 5 * value("design.part_points"),
-                   hour=weights.hours / 5 * value("design.hour_points"), reuse=weights.reuse / 5)  # fmt: skip
+                   hour=weights.hours / 5 * value("design.hour_points"), reuse=weights.reuse / 5,
+                   order=weights.order / 5)  # fmt: skip
 
 
 @dataclass(slots=True)
@@ -100,15 +103,17 @@ class Heap:
         self._blocks: dict[tuple[object, ...], Block] = {}
         self._kinds: dict[tuple[object, ...], list[list[Option]]] = {}
         self._troubles: Troubles = {}
-        self._table = np.zeros((2, 0, PITCHES + 1))
+        self._table = np.zeros((3, 0, PITCHES + 1))
         owners = {o: n for n, o in enumerate(dict.fromkeys(t.owner for t in self.things if t.owner), 1)}
         kinds = {k: n for n, k in enumerate(dict.fromkeys(t.row.group for t in self.things))}
         words = {w: n for n, w in enumerate(dict.fromkeys(t.together for t in self.things if t.together))}
         self.words = len(words)
-        self.rows = np.zeros((max(1, len(self.things)), 6), np.int64)
+        kin = {k: n for n, k in enumerate(dict.fromkeys(_kin(t) for t in self.things))}
+        self.kins = len(kin)
+        self.rows = np.zeros((max(1, len(self.things)), 8), np.int64)
         for n, t in enumerate(self.things):
-            self.rows[n] = (t.count, owners.get(t.owner, 0), class_of(t), kinds[t.row.group],
-                            words.get(t.together, -1), 0)  # fmt: skip
+            self.rows[n] = (t.count, owners.get(t.owner, 0), class_of(t), kinds[t.row.group], words.get(t.together, -1),
+                            int(100 * often(t)), kin[_kin(t)], _is_out_of_season(t, home))  # fmt: skip
         self.turns = np.asarray([_turn(t) for t in self.things] or [0.0])
 
     def block(self, bay: Bay) -> "Block":
@@ -123,24 +128,37 @@ class Heap:
             known = self._blocks[key] = Block.of([fitted(row, bay, self.home) for row in of_kind], self._troubles)
         return known
 
-    def troubles(self, reach: float) -> Any:
+    def troubles(self, scale: Scale) -> Any:
         """All rows of trouble that its options refer to, weighted; what is beyond reach costs the same for any goal."""
         known = self._table.shape[1]
         if known < max(1, len(self._troubles)):
-            table = np.zeros((2, max(1, len(self._troubles)), PITCHES + 1))
+            table = np.zeros((3, max(1, len(self._troubles)), PITCHES + 1))
             table[:, :known] = self._table
             feet = np.arange(PITCHES + 1)
-            for (points, near, far), n in islice(self._troubles.items(), known, None):
+            for (points, near, far, up, put_by), n in islice(self._troubles.items(), known, None):
                 long = min(len(points), PITCHES + 1)
                 table[0, n, :long], table[0, n, long:] = points[:long], points[long - 1]
                 table[1, n] = (feet < near) | (feet > far)
+                table[2, n] = put_by * (feet < up)
             self._table = table
-        return self._table[0] * reach + self._table[1] * load("sense")["points"]["reach"]
+        points = load("sense")["points"]
+        outside, in_the_way = points["reach"], points["put_by"] * scale.order
+        return self._table[0] * scale.reach + self._table[1] * outside + self._table[2] * in_the_way
 
     def homeless(self, bays: Sequence[Bay]) -> list[Thing]:
         """Things that have no option in any of the bays."""
         kinds = {id(block): block for block in (self.block(b) for b in bays if not b.locked)}.values()
         return [t for n, t in enumerate(self.things) if not any(block.rows[n] for block in kinds)]
+
+
+def _kin(t: Thing) -> tuple[str, ...]:
+    """What a thing is by its last word, and whose: bath towels are kin to hand towels."""
+    return t.row.group, t.row.one.split()[-1], t.owner
+
+
+def _is_out_of_season(t: Thing, home: Household) -> bool:
+    """Whether a garment may hang with those of everybody that are seldom worn."""
+    return uses_a_month(t.frequency) < uses_a_month("monthly") and ways(t, home.rules)[0] == "hang"
 
 
 def _turn(t: Thing) -> float:
@@ -168,15 +186,16 @@ class Block:
     def of(cls, rows: list[list[Option]], troubles: Troubles) -> "Block":
         """Those options, their troubles kept in the heap's table."""
         flat = [o for row in rows for o in row]
-        leaving = load("sense")["leaving"]["rank"]
+        leaving, top = load("sense")["leaving"]["rank"], load("sense")["points"]["no_top"]
         whole = np.array([
             (CODE[o.role], o.below, o.above, o.lowest, o.highest, o.each,
-             troubles.setdefault((o.troubles, o.near, o.far), len(troubles)),
+             troubles.setdefault((o.troubles, o.near, o.far, o.up, o.put_by), len(troubles)),
              int(o.highest == 0 and o.way == "floor"), int(o.role == "drawer"), int(o.role in BOARDS),
              STORAGES.index(STORAGE_OF[o.way])) for o in flat
         ], np.int64).reshape(-1, 11)  # fmt: skip
-        real = np.array([(o.step, o.mass, o.tare, 0.0, o.capacity, o.rating, 0.0, leaving * o.rank, 0.0)
-                         for o in flat], float).reshape(-1, 9)  # fmt: skip
+        against = [leaving * o.rank + top * o.put_by * (not o.on_top) for o in flat]
+        real = np.array([(o.step, o.mass, o.tare, 0.0, o.capacity, o.rating, 0.0, a, 0.0)
+                         for o, a in zip(flat, against, strict=True)], float).reshape(-1, 9)  # fmt: skip
         prices = np.array([(o.price, o.hours, o.extra, float(o.at_hand)) for o in flat], float).reshape(-1, 4)
         return cls(rows, flat, whole, real, prices)
 
@@ -185,6 +204,7 @@ class Block:
         real = self.real.copy()
         real[:, columns.PRICE] = scale.money * self.prices[:, 0] + scale.part + scale.hour * self.prices[:, 1]
         real[:, columns.COLUMN] = scale.money * self.prices[:, 2] - scale.reuse * 5 * self.prices[:, 3]
+        real[:, columns.AGAINST] *= scale.order
         return real
 
 
@@ -210,15 +230,16 @@ class Wall:
         starts += [starts[-1]] * (len(heap.things) + 1 - len(starts))
         whole = np.concatenate([b.whole for b in made]) if made else np.zeros((0, 11), np.int64)
         real = np.concatenate([b.weighed(scale) for b in made]) if made else np.zeros((0, 9))
-        troubles = heap.troubles(scale.reach)
+        troubles = heap.troubles(scale)
         real[:, columns.LEAST] = _least(whole, troubles)
         self.arrays = (np.asarray(starts, np.int64), whole, real, troubles, heap.turns, heap.rows,
-                       *self._bay_tables(types, spans), weights_of(heap.home.rules.reserve),
-                       np.zeros((max(1, len(bays)), PITCHES + 1)), apart_bits())  # fmt: skip
+                       *self._bay_tables(types, spans), weights_of(heap.home.rules.reserve, scale.order),
+                       np.zeros((max(1, len(bays)), PITCHES + 1)), apart_bits(), self._in_order())  # fmt: skip
 
     def _bay_tables(self, types: list[int], spans: Sequence[int]) -> tuple[Any, Any, Any]:
         n = max(1, len(self.bays))
-        whole, real = np.zeros((n, 8), np.int64), np.zeros((n, 4))
+        whole, real = np.zeros((n, 8), np.int64), np.zeros((n, 6))
+        sections = {s: k for k, s in enumerate(dict.fromkeys(b.section for b in self.bays))}
         most = max((len(b.blocked) for b in self.bays), default=0)
         blocked = np.zeros((n, max(1, most), 3), np.int64)
         component, families = self.heap.home.cache.component, self.heap.home.families
@@ -236,8 +257,18 @@ class Wall:
             points = self.scale.money * shelf + self.scale.part
             across = bay.w if bay.axis != "x" else bay.depth
             stands = not (family.companion or family.on_what_is_there or bay.locked or bay.drawer is not None)
-            real[k] = (self.scale.front * across * bay.pitch / 1e4, points, points, float(stands))
+            far = self.heap.home.way_in.far(bay.section, bay.x + bay.w / 2) / 1000
+            real[k] = (self.scale.front * across * bay.pitch / 1e4, points, points, float(stands), far,
+                       sections[bay.section])  # fmt: skip
         return whole, real, blocked
+
+    def _in_order(self) -> Any:
+        """The bays in which people have their own, along the walls: all that stand or hang side by side."""
+        families = self.heap.home.families
+        side_by_side = [n for n, b in enumerate(self.bays) if b.drawer is None and not families.of(b).lies_on]
+        sections = list(dict.fromkeys(b.section for b in self.bays))
+        side_by_side.sort(key=lambda n: (sections.index(self.bays[n].section), self.bays[n].x))
+        return np.asarray(side_by_side, np.int64)
 
     def plan(self) -> tuple[Any, ...]:
         """An empty plan."""
@@ -250,6 +281,8 @@ class Wall:
             np.zeros((max(1, self.heap.words), b), np.int64), np.zeros(columns.STORES), np.zeros(columns.STORES),
             np.zeros(g, np.int64), np.zeros(g, np.int64), np.zeros(g, np.int64), np.zeros(g),
             np.zeros((b + 1, c, PITCHES + 1)), np.zeros(1, np.int64),
+            np.zeros(b, np.int64), np.zeros(g, np.int64), np.zeros(g, np.int64),
+            np.zeros((2, max(1, self.heap.kins)), np.int64), np.zeros(g, np.int64), np.zeros((2, c), np.int64),
         )  # fmt: skip
 
     def copied(self, plan: tuple[Any, ...]) -> tuple[Any, ...]:
@@ -267,7 +300,9 @@ class Wall:
 
     def line_up(self, plan: tuple[Any, ...]) -> None:
         """Shelves of neighbouring bays at one height, as far as they may be."""
-        self._run("LINE_UP", plan, points=load("sense")["points"]["line"] * max(1.0, 2 * self.scale.reach))
+        self._run(
+            "LINE_UP", plan, points=load("sense")["points"]["line"] * max(1.0, 2 * self.scale.reach, self.scale.order)
+        )
 
     def reckoned(self, plan: tuple[Any, ...]) -> float:
         """The points of a plan that was made under other ones, or of a wall that changed."""
@@ -314,9 +349,13 @@ def _least(whole: Any, troubles: Any) -> Any:
     return np.where(may, troubles[whole[:, columns.ROW]], columns.BIG).min(axis=1)
 
 
-def weights_of(reserve: float) -> Any:
-    """The points of sense, in the order of their columns, and the reserve that is wished for."""
+def weights_of(reserve: float, order: float) -> Any:
+    """The points of sense in the order of their columns, and the reserve that is wished for. `order` weighs what tidies."""
     points = load("sense")["points"]
-    return np.array([*(points[name] for name in (
-        "out", "out_piece", "split", "apart", "words", "crowd", "mixed", "owners", "over_rail", "reserve", "empty")),
-        reserve], float)  # fmt: skip
+    firm = [points[name] for name in ("out", "out_piece", "reserve", "empty")]
+    tidy = [points[name] * order for name in (
+        "split", "apart", "walls", "words", "crowd", "mixed", "owners", "owner_runs", "over_rail", "far_in",
+        "lengths", "kin", "uneven")]  # fmt: skip
+    # Two rails one above the other are worth it where order counts for more than usual.
+    double = points["double"] * max(0.0, order - 1)
+    return np.array([*firm, *tidy, double, reserve], float)

@@ -52,8 +52,12 @@ from .columns import (
     COVER_PRICE,
     COVERED,
     CROWD,
+    DOUBLE,
     EACH,
     EMPTY,
+    EVERYBODY,
+    FAR,
+    FAR_IN,
     FLOOR,
     FOOD,
     FREE,
@@ -61,9 +65,12 @@ from .columns import (
     GROUP,
     HAS_BASE,
     HIGHEST,
+    KIN,
     KIND,
+    KINS,
     LAST,
     LEAST,
+    LENGTHS,
     LINE,
     LOOSE,
     LOWEST,
@@ -78,14 +85,18 @@ from .columns import (
     OUT_PIECE,
     OVER_RAIL,
     OWNER,
+    OWNER_RUNS,
     OWNERS,
     PIECES,
     PITCHES,
     PRICE,
+    RAIL,
     RATING,
     RESERVE,
     ROLE,
     ROW,
+    SEASON,
+    SECTION,
     SHELF_PRICE,
     SHOES,
     SPLIT,
@@ -95,6 +106,9 @@ from .columns import (
     STORES,
     TARE,
     TYPE,
+    UNEVEN,
+    USE,
+    WALLS,
     WORD,
     WORDS,
 )
@@ -142,73 +156,94 @@ def borne(options_f, o, each, kilograms):
 def recount(wall, plan, s, k, b):
     """What a compartment of slot `s` is in bay `b`, from what is in it, and its points at every foot."""
     options_i, options_f, groups, troubles, bays_i, blocked = wall[1], wall[2], wall[5], wall[3], wall[6], wall[8]
-    held_i, held_f, lots, row = plan[1], plan[2], plan[3], plan[15][s, k]
-    c, f = held_i[s, k], held_f[s, k]
+    held_i, held_f, lots, rows = plan[1], plan[2], plan[3], plan[15]
     first = lots[s, k, 0, OPTION]
-    c[C_ROLE] = options_i[first, ROLE]
-    c[C_FLOOR], c[C_COVER], c[C_BOARD] = options_i[first, FLOOR], options_i[first, COVERED], options_i[first, BOARD]
+    held_i[s, k, C_ROLE] = options_i[first, ROLE]
+    held_i[s, k, C_FLOOR], held_i[s, k, C_COVER], held_i[s, k, C_BOARD] = (
+        options_i[first, FLOOR],
+        options_i[first, COVERED],
+        options_i[first, BOARD],
+    )
     below, above, mask, owner = 0, 0, 0, 0
     used, mass, price = 0.0, 0.0, 0.0
-    for j in range(c[C_LOTS]):
+    for j in range(held_i[s, k, C_LOTS]):
         g, o, n = lots[s, k, j, GROUP], lots[s, k, j, OPTION], lots[s, k, j, PIECES]
         below, above = max(below, options_i[o, BELOW]), max(above, options_i[o, ABOVE])
         mask |= groups[g, CLASS]
         if groups[g, OWNER] > 0:
-            owner = groups[g, OWNER]
+            owner = groups[g, OWNER] if owner in (0, groups[g, OWNER]) else EVERYBODY
         used += columns_of(n, options_i[o, EACH]) * options_f[o, STEP]
         mass += mass_of(options_f, o, n, options_i[o, EACH])
         price = max(price, options_f[o, PRICE])
     low, high = 0, 100000
-    for j in range(c[C_LOTS]):
+    for j in range(held_i[s, k, C_LOTS]):
         o = lots[s, k, j, OPTION]
         low = max(low, options_i[o, LOWEST] + options_i[o, BELOW] - below)
         high = min(high, options_i[o, HIGHEST] + options_i[o, BELOW] - below)
-    c[C_BELOW], c[C_ABOVE], c[C_LO], c[C_HI], c[C_MASK], c[C_OWNER] = below, above, low, high, mask, owner
-    f[C_USED], f[C_MASS], f[C_PRICE] = used, mass, price
-    f[C_CAPACITY], f[C_RATING] = options_f[first, CAPACITY], options_f[first, RATING]
+    (
+        held_i[s, k, C_BELOW],
+        held_i[s, k, C_ABOVE],
+        held_i[s, k, C_LO],
+        held_i[s, k, C_HI],
+        held_i[s, k, C_MASK],
+        held_i[s, k, C_OWNER],
+    ) = below, above, low, high, mask, owner
+    held_f[s, k, C_USED], held_f[s, k, C_MASS], held_f[s, k, C_PRICE] = used, mass, price
+    held_f[s, k, C_CAPACITY], held_f[s, k, C_RATING] = options_f[first, CAPACITY], options_f[first, RATING]
     units, width = below + above, troubles.shape[1]
     high = min(high, bays_i[b, PITCHES] - units, bays_i[b, LAST] - below)
-    c[C_HI] = high
+    held_i[s, k, C_HI] = high
     for p in range(low, high + 1):
-        row[p] = 0.0
-    for j in range(c[C_LOTS]):
+        rows[s, k, p] = 0.0
+    for j in range(held_i[s, k, C_LOTS]):
         o = lots[s, k, j, OPTION]
-        one, shift = troubles[options_i[o, ROW]], below - options_i[o, BELOW]
+        one, shift = options_i[o, ROW], below - options_i[o, BELOW]
         for p in range(low, high + 1):
-            row[p] += one[min(p + shift, width - 1)]
-    free = bays_i[b, LOOSE] == 1 or c[C_FLOOR] == 1
+            rows[s, k, p] += troubles[one, min(p + shift, width - 1)]
+    free = bays_i[b, LOOSE] == 1 or held_i[s, k, C_FLOOR] == 1
     for r in range(bays_i[b, BLOCKS]):
         if not (free and blocked[b, r, 2] == 1):
             for p in range(max(low, blocked[b, r, 0] - units + 1), min(high, blocked[b, r, 1] - 1) + 1):
-                row[p] = BIG
+                rows[s, k, p] = BIG
 
 
 @jit
-def stand(wall, plan, s, b, written):
-    """Where the compartments of slot `s` stand in bay `b`, at the least trouble: exact, by a dynamic programme over
+def in_sequence(plan, s):
+    """The compartments of slot `s` as the sequence that is judged next; how many they are."""
+    number, sequence = plan[0][s], plan[22]
+    for k in range(number):
+        sequence[0, k], sequence[1, k] = s, k
+    return number
+
+
+@jit
+def stand(wall, plan, n, b, written):
+    """Where the `n` compartments in sequence stand in bay `b`, at the least trouble: exact, by a dynamic programme over
     their feet in order. The feet are written where that is asked for; returns the points, `BIG` when they do not stand.
     """
     bays_i, bays_f, line = wall[6], wall[7], wall[10]
-    count, held_i, points, back, rows = plan[0], plan[1], plan[6], plan[7], plan[15]
-    n, pitches = count[s], bays_i[b, PITCHES]
+    held_i, points, back, rows, sequence = plan[1], plan[6], plan[7], plan[15], plan[22]
+    pitches = bays_i[b, PITCHES]
     if n == 0:
         return 0.0
     clean, rest = False, 0
     for k in range(n):
-        rest += held_i[s, k, C_BELOW] + held_i[s, k, C_ABOVE]
-        if held_i[s, k, C_MASK] & (CLOTHES | FOOD):
+        s, i = sequence[0, k], sequence[1, k]
+        rest += held_i[s, i, C_BELOW] + held_i[s, i, C_ABOVE]
+        if held_i[s, i, C_MASK] & (CLOTHES | FOOD):
             clean = True
-        if clean and held_i[s, k, C_MASK] & SHOES:
+        if clean and held_i[s, i, C_MASK] & SHOES:
             return BIG
     if rest > pitches:
         return BIG
     cover = bays_f[b, COVER_PRICE]
     before, unit_before, low_before, high_before, cover_before = -1, 0, 0, 0, 0
     for k in range(n):
-        c, own = held_i[s, k], rows[s, k]
+        s, i = sequence[0, k], sequence[1, k]
+        units, board = held_i[s, i, C_BELOW] + held_i[s, i, C_ABOVE], held_i[s, i, C_BOARD] != 0
         # What stands above it must still go in.
-        low, high = c[C_LO], min(c[C_HI], pitches - rest)
-        rest -= c[C_BELOW] + c[C_ABOVE]
+        low, high = held_i[s, i, C_LO], min(held_i[s, i, C_HI], pitches - rest)
+        rest -= units
         if k > 0:
             low = max(low, low_before + unit_before)
         if low > high:
@@ -224,14 +259,14 @@ def stand(wall, plan, s, b, written):
                         least, at = points[before, pointer], pointer
                     pointer += 1
                 total, origin = least + cover * cover_before, at
-                if cover_before and c[C_BOARD]:
+                if cover_before and board:
                     touching = p - unit_before
                     if low_before <= touching <= high_before and points[before, touching] < total:
                         total, origin = points[before, touching], touching
-            total += own[p]
+            total += rows[s, i, p]
             if total < BIG:
                 any_foot = True
-                if c[C_BOARD]:
+                if board:
                     total -= line[b, p]
                     if k == 0 and p == 0 and bays_i[b, HAS_BASE]:
                         total -= bays_f[b, SHELF_PRICE]
@@ -239,8 +274,8 @@ def stand(wall, plan, s, b, written):
             back[k, p] = origin
         if not any_foot:
             return BIG
-        before, unit_before, low_before, high_before = k, c[C_BELOW] + c[C_ABOVE], low, high
-        cover_before = c[C_COVER]
+        before, unit_before, low_before, high_before = k, units, low, high
+        cover_before = held_i[s, i, C_COVER]
     best, at = BIG, -1
     for p in range(low_before, high_before + 1):
         total = points[before, p]
@@ -253,12 +288,14 @@ def stand(wall, plan, s, b, written):
     if not written:
         return best
     for k in range(n - 1, -1, -1):
-        held_i[s, k, C_FOOT] = at
-        held_i[s, k, C_COVERED] = 0
-        if held_i[s, k, C_COVER]:
-            top = at + held_i[s, k, C_BELOW] + held_i[s, k, C_ABOVE]
-            touched = k + 1 < n and held_i[s, k + 1, C_BOARD] and held_i[s, k + 1, C_FOOT] == top
-            held_i[s, k, C_COVERED] = 0 if touched else 1
+        s, i = sequence[0, k], sequence[1, k]
+        held_i[s, i, C_FOOT], held_i[s, i, C_COVERED] = at, 0
+        if held_i[s, i, C_COVER]:
+            top, touched = at + held_i[s, i, C_BELOW] + held_i[s, i, C_ABOVE], False
+            if k + 1 < n:
+                over, j = sequence[0, k + 1], sequence[1, k + 1]
+                touched = held_i[over, j, C_BOARD] != 0 and held_i[over, j, C_FOOT] == top
+            held_i[s, i, C_COVERED] = 0 if touched else 1
         at = back[k, at]
     return best
 
@@ -266,44 +303,59 @@ def stand(wall, plan, s, b, written):
 @jit
 def bay_points(wall, plan, s, b, written):
     """All points of slot `s` as bay `b`; `BIG` when it does not stand. Its feet are `written` or only tried."""
+    return points_of(wall, plan, in_sequence(plan, s), b, written)
+
+
+@jit
+def points_of(wall, plan, n, b, written):
+    """The same of the `n` compartments in sequence."""
     options_i, options_f, groups, bays_i, bays_f, weights = wall[1], wall[2], wall[5], wall[6], wall[7], wall[9]
-    count, held_i, held_f, lots = plan[0], plan[1], plan[2], plan[3]
-    n = count[s]
+    held_i, held_f, lots, sequence = plan[1], plan[2], plan[3], plan[22]
     if n == 0:
         return weights[EMPTY] if bays_f[b, STANDS] > 0 else 0.0
-    total = stand(wall, plan, s, b, written)
+    total = stand(wall, plan, n, b, written)
     if total >= BIG:
         return BIG
     hung, boards, owners, seen = False, 0, 0, 0
-    for k in range(n):
-        c = held_i[s, k]
-        total += held_f[s, k, C_PRICE] + bays_f[b, FRONT_COST] * (c[C_BELOW] + c[C_ABOVE])
-        boards += c[C_BOARD]
+    rails, rails_of = 0, 0
+    far = weights[FAR_IN] * bays_f[b, FAR] / 100
+    for i in range(n):
+        s, k = sequence[0, i], sequence[1, i]
+        total += held_f[s, k, C_PRICE] + bays_f[b, FRONT_COST] * (held_i[s, k, C_BELOW] + held_i[s, k, C_ABOVE])
+        boards += held_i[s, k, C_BOARD]
         kinds, last, alike = 0, -1, 0
-        for j in range(c[C_LOTS]):
+        for j in range(held_i[s, k, C_LOTS]):
             g, o, m = lots[s, k, j, GROUP], lots[s, k, j, OPTION], lots[s, k, j, PIECES]
             total += columns_of(m, options_i[o, EACH]) * options_f[o, COLUMN] + options_f[o, AGAINST]
+            total += far * groups[g, USE]
             if groups[g, KIND] != last:
                 kinds += 1
                 last = groups[g, KIND]
             alike += 1
-            if groups[g, OWNER] > 0:
+            if groups[g, OWNER] > 0 and groups[g, SEASON] == 0:
                 bit = 1 << min(groups[g, OWNER], 60)
                 if seen & bit == 0:
                     seen |= bit
                     owners += 1
-        if c[C_BELOW] == 0 or c[C_COVER]:
-            most = 4 if c[C_COVER] else 3
+        if held_i[s, k, C_BELOW] == 0 or held_i[s, k, C_COVER]:
+            most = 4 if held_i[s, k, C_COVER] else 3
             if alike > most:
                 total += weights[CROWD] * (alike - most)
             if kinds > 1:
                 total += weights[MIXED] * (kinds - 1)
-            if hung and c[C_COVER]:
+            if hung and held_i[s, k, C_COVER]:
                 total += weights[OVER_RAIL]
         else:
             hung = True
+            if held_i[s, k, C_ROLE] == RAIL and held_i[s, k, C_OWNER] > 0:
+                rails = rails + 1 if rails == 0 or held_i[s, k, C_OWNER] == rails_of else 0
+                rails_of = held_i[s, k, C_OWNER]
+            for j in range(held_i[s, k, C_LOTS]):
+                total += weights[LENGTHS] * (held_i[s, k, C_BELOW] - options_i[lots[s, k, j, OPTION], BELOW])
     if owners > 1:
         total += weights[OWNERS] * (owners - 1)
+    if rails > 1:
+        total -= weights[DOUBLE]
     if bays_i[b, AT_HAND]:
         total -= bays_f[b, SHELF_PRICE] * min(boards, bays_i[b, AT_HAND])
     return total
@@ -313,22 +365,29 @@ def bay_points(wall, plan, s, b, written):
 def room_for(wall, plan, s, k, g, o):
     """Pieces of group `g` that option `o` may add to a compartment."""
     options_i, options_f, groups, apart = wall[1], wall[2], wall[5], wall[11]
-    c, f, lots = plan[1][s, k], plan[2][s, k], plan[3]
-    if c[C_ROLE] != options_i[o, ROLE] or c[C_FLOOR] != options_i[o, FLOOR]:
+    held_i, held_f, lots = plan[1], plan[2], plan[3]
+    if held_i[s, k, C_ROLE] != options_i[o, ROLE] or held_i[s, k, C_FLOOR] != options_i[o, FLOOR]:
         return 0
-    if c[C_MASK] & apart[groups[g, CLASS]]:
+    if held_i[s, k, C_MASK] & apart[groups[g, CLASS]]:
         return 0
-    if c[C_OWNER] > 0 and groups[g, OWNER] > 0 and c[C_OWNER] != groups[g, OWNER]:
-        return 0
+    mine = groups[g, OWNER]
+    if held_i[s, k, C_OWNER] != 0 and mine > 0 and held_i[s, k, C_OWNER] != mine:
+        # What is out of season hangs with what is out of season, whoever wears it.
+        if groups[g, SEASON] == 0:
+            return 0
+        for j in range(held_i[s, k, C_LOTS]):
+            other = lots[s, k, j, GROUP]
+            if groups[other, SEASON] == 0 and groups[other, OWNER] > 0:
+                return 0
     each, step = options_i[o, EACH], options_f[o, STEP]
     there = 0
-    for j in range(c[C_LOTS]):
+    for j in range(held_i[s, k, C_LOTS]):
         if lots[s, k, j, GROUP] == g and lots[s, k, j, OPTION] == o:
             there = lots[s, k, j, PIECES]
-    if there == 0 and c[C_LOTS] == MOST_LOTS:
+    if there == 0 and held_i[s, k, C_LOTS] == MOST_LOTS:
         return 0
-    free = f[C_CAPACITY] - f[C_USED] + columns_of(there, each) * step
-    bearing = f[C_RATING] - f[C_MASS] + mass_of(options_f, o, there, each)
+    free = held_f[s, k, C_CAPACITY] - held_f[s, k, C_USED] + columns_of(there, each) * step
+    bearing = held_f[s, k, C_RATING] - held_f[s, k, C_MASS] + mass_of(options_f, o, there, each)
     return max(min(int(free / step + 1e-9) * each, borne(options_f, o, each, bearing)) - there, 0)
 
 
@@ -416,7 +475,7 @@ def place(wall, plan, g, pieces, state, noise):
     out. Returns the generator's state.
     """
     starts, options_i, options_f, bays_i, bays_f, weights = wall[0], wall[1], wall[2], wall[6], wall[7], wall[9]
-    count, held_i, worth, trials = plan[0], plan[1], plan[4], plan[16]
+    count, held_i, worth, trials, sequence = plan[0], plan[1], plan[4], plan[16], plan[22]
     bays, group_count = bays_i.shape[0], wall[5].shape[0]
     scratch = bays
     guess, gains = np.empty(TRIED), np.empty(bays)
@@ -432,7 +491,7 @@ def place(wall, plan, g, pieces, state, noise):
                 total_units += held_i[b, k, C_BELOW] + held_i[b, k, C_ABOVE]
             slack = bays_i[b, PITCHES] - total_units
             # What a new compartment may save: the points of an empty bay, a shelf that is at hand or the base.
-            gains[b] = bays_f[b, SHELF_PRICE] + (weights[EMPTY] if count[b] == 0 else 0.0)
+            gains[b] = bays_f[b, SHELF_PRICE] + weights[DOUBLE] + (weights[EMPTY] if count[b] == 0 else 0.0)
             row = bays_i[b, TYPE] * group_count + g
             for o in range(starts[row], starts[row + 1]):
                 for k in range(count[b]):
@@ -450,10 +509,11 @@ def place(wall, plan, g, pieces, state, noise):
                     if shift + options_f[o, LEAST] + options_f[o, AGAINST] >= best:
                         continue
                     _move(plan, b, k, scratch, 0)
-                    add_lot(wall, plan, b, k, b, g, o, n)
-                    score = bay_points(wall, plan, b, b, False) - worth[b] + shift
+                    add_lot(wall, plan, scratch, 0, b, g, o, n)
+                    number = in_sequence(plan, b)
+                    sequence[0, k], sequence[1, k] = scratch, 0
+                    score = points_of(wall, plan, number, b, False) - worth[b] + shift
                     trials[0] += 1
-                    _move(plan, scratch, 0, b, k)
                     if score < best:
                         best, best_bay, best_k, best_at, best_option, best_n = score, b, k, -1, o, n
                 units = options_i[o, BELOW] + options_i[o, ABOVE]
@@ -486,12 +546,15 @@ def place(wall, plan, g, pieces, state, noise):
                 continue
             n = min(pieces, most_in(wall, o))
             left = weights[SPLIT] * (1.0 + (pieces - n) / pieces) if n < pieces else 0.0
+            held_i[scratch, 0, C_LOTS] = 0
+            add_lot(wall, plan, scratch, 0, b, g, o, n)
             for at in range(count[b] + 1):
                 state = next_random(state)
-                copy_bay(plan, b, scratch)
-                add_compartment(wall, plan, scratch, at, b, g, o, n)
+                for k in range(count[b]):
+                    sequence[0, k + (k >= at)], sequence[1, k + (k >= at)] = b, k
+                sequence[0, at], sequence[1, at] = scratch, 0
                 trials[0] += 1
-                score = bay_points(wall, plan, scratch, b, False) - worth[b] + left + noise * state / MODULUS
+                score = points_of(wall, plan, count[b] + 1, b, False) - worth[b] + left + noise * state / MODULUS
                 if score < best:
                     best, best_bay, best_k, best_at, best_option, best_n = score, b, -1, at, o, n
         if best_bay < 0 or best >= BIG / 2:
@@ -509,38 +572,76 @@ def place(wall, plan, g, pieces, state, noise):
 @jit
 def all_points(wall, plan):
     """Points of the whole wall: its bays, what is left out, what lies in more places than one, and the reserve."""
-    options_i, options_f, groups, bays_i, weights = wall[1], wall[2], wall[5], wall[6], wall[9]
+    options_i, options_f = wall[1], wall[2]
+    groups, bays_i, bays_f, weights, in_order = wall[5], wall[6], wall[7], wall[9], wall[12]
     count, held_i, held_f, lots, worth, out, words = plan[0], plan[1], plan[2], plan[3], plan[4], plan[5], plan[8]
     given, asked, places, bays_of, last = plan[9], plan[10], plan[11], plan[12], plan[13]
+    owners_in, walls_of, last_wall, kins = plan[17], plan[18], plan[19], plan[20]
+    serial, uneven, double_bays, doubled = 0, 0, 0, 0
+    foot_of = plan[21]
+    for i in range(kins.shape[1]):
+        kins[0, i], kins[1, i] = 0, -1
     total = 0.0
     bays = bays_i.shape[0]
     for store in range(STORES):
         given[store], asked[store] = 0.0, 0.0
     for g in range(places.shape[0]):
         places[g], bays_of[g], last[g] = 0, 0, -1
+        walls_of[g], last_wall[g] = 0, -1
     for w in range(words.shape[0]):
         for b in range(words.shape[1]):
             words[w, b] = 0
     for b in range(bays):
         total += worth[b]
+        owners_in[b] = 0
+        section = int(bays_f[b, SECTION])
+        rails, rails_of = 0, 0
         for k in range(count[b]):
+            serial += 1
+            foot = held_i[b, k, C_FOOT] + held_i[b, k, C_BELOW]
+            if held_i[b, k, C_ROLE] == RAIL and held_i[b, k, C_OWNER] > 0:
+                rails = rails + 1 if rails == 0 or held_i[b, k, C_OWNER] == rails_of else 0
+                rails_of = held_i[b, k, C_OWNER]
             used, capacity = held_f[b, k, C_USED], held_f[b, k, C_CAPACITY]
             for j in range(held_i[b, k, C_LOTS]):
                 g, o, n = lots[b, k, j, GROUP], lots[b, k, j, OPTION], lots[b, k, j, PIECES]
                 amount = columns_of(n, options_i[o, EACH]) * options_f[o, STEP]
                 asked[options_i[o, STORE]] += amount
                 given[options_i[o, STORE]] += capacity * amount / used
+                if places[g] == 0:
+                    foot_of[g] = foot
+                elif foot_of[g] != foot:
+                    uneven += 1
                 places[g] += 1
                 if last[g] != b:
                     bays_of[g] += 1
                     last[g] = b
+                    if last_wall[g] != section:
+                        walls_of[g] += 1
+                        last_wall[g] = section
+                kin = groups[g, KIN]
+                if kins[1, kin] != serial:
+                    kins[0, kin] += 1
+                    kins[1, kin] = serial
+                if groups[g, OWNER] > 0 and groups[g, SEASON] == 0:
+                    owners_in[b] |= 1 << min(groups[g, OWNER], 60)
                 if groups[g, WORD] >= 0:
                     words[groups[g, WORD], b] = 1
+        if rails > 1:
+            double_bays += 1
+            doubled |= 1 << min(rails_of, 60)
+    total += weights[UNEVEN] * uneven
+    # One double hang for everybody is worth something, not one more.
+    while doubled:
+        doubled &= doubled - 1
+        double_bays -= 1
+    total += weights[DOUBLE] * double_bays
     for g in range(groups.shape[0]):
         if out[g] > 0:
             total += weights[OUT] * out[g] / groups[g, COUNT] + weights[OUT_PIECE] * out[g]
         if places[g] > 1:
             total += weights[SPLIT] * (places[g] - 1) + weights[APART] * (bays_of[g] - 1)
+            total += weights[WALLS] * (walls_of[g] - 1)
     for store in range(STORES):
         if asked[store] > 0:
             free = 1.0 - asked[store] / given[store]
@@ -552,7 +653,25 @@ def all_points(wall, plan):
             number += words[w, b]
         if number > 1:
             total += weights[WORDS] * (number - 1)
-    return total
+    for i in range(kins.shape[1]):
+        if kins[0, i] > 1:
+            total += weights[KINS] * (kins[0, i] - 1)
+    # Everybody's bays follow one another: each stretch of them beyond the first costs.
+    before, met, stretches = 0, 0, 0
+    for i in range(in_order.shape[0]):
+        here = owners_in[in_order[i]]
+        if here == 0:
+            continue
+        new = here & ~before
+        while new:
+            new &= new - 1
+            stretches += 1
+        met |= here
+        before = here
+    while met:
+        met &= met - 1
+        stretches -= 1
+    return total + weights[OWNER_RUNS] * stretches
 
 
 @jit
@@ -754,7 +873,7 @@ def line_up(wall, plan, points):
                     if held_i[other, k, C_BOARD]:
                         foot = held_i[other, k, C_FOOT]
                         line[b, foot] = min(line[b, foot] + (points if near else 0.4 * points), 2 * points)
-            stand(wall, plan, b, b, True)
+            stand(wall, plan, in_sequence(plan, b), b, True)
     for b in range(bays):
         for p in range(line.shape[1]):
             line[b, p] = 0.0

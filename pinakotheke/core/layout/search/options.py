@@ -10,15 +10,16 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from math import ceil, floor, inf
 
-from ...inventory import Thing
+from ...inventory import Thing, uses_a_month
 from ...inventory.containers import Container, boxes_for, containers, is_loose
 from ...inventory.kinds import Way
 from ...inventory.needs import ways
 from ...systems import FRONTS, HANGING, Bay, Family, Holder, Part
+from ...tables import value
 from ..fits import Ask, ask, front_for, in_column, misfit, position
 from ..limits import Limits
 from ..task import Household
-from ..trouble import near_power, troubles
+from ..trouble import near_power, troubles, zone_of
 
 WIDE = 20_000
 """Wider than any bay, mm."""
@@ -56,6 +57,11 @@ class Option:
     near: int
     far: int
     """Feet between which whoever takes it out often reaches it."""
+    put_by: float
+    """How much it belongs over what is taken out daily, from 0 to 1; `up` is the foot from which it is."""
+    up: int
+    on_top: bool
+    """Whether it lies on a top."""
     troubles: tuple[float, ...]
     """Points when the compartment stands so many pitches up."""
     rank: int
@@ -69,6 +75,8 @@ class Option:
     price: float = 0.0
     hours: float = 0.0
     """What a compartment of a bay so wide is: see `fitted`."""
+    deep: int = 0
+    """Of a board that is cut as deep as it needs be, how deep that is; 0 for all others."""
     extra: float = 0.0
     """Money for the container of a column."""
     at_hand: bool = False
@@ -102,6 +110,8 @@ def fitted(options: list[Option], bay: Bay, home: Household) -> list[Option]:
         price, capacity, rating, hours, _ = home.cache.component(family, o.role, bay, o.front)
         if o.role == "base" and "shelf" in family.specs:
             price = home.cache.component(family, "shelf", bay, 0).price  # a base is reckoned as a shelf that is there
+        if o.deep:
+            price = home.cache.component(family, o.role, bay.model_copy(update={"depth": o.deep}), o.front).price
         if o.step <= capacity and o.one <= rating:
             found.append(replace(o, capacity=capacity, rating=rating, price=price, hours=hours))
     return [o for o in found if not any(_beats(p, o) for p in found if p is not o)]
@@ -114,7 +124,7 @@ def options(thing: Thing, bay: Bay, home: Household, limits: Limits) -> list[Opt
     found: list[Option] = []
     for rank, way, container in _ways(thing, home):
         for role in _roles(family, way, bay, home, _is_for_base(thing, family)):
-            for turned in (False, True) if way in TURNABLE else (False,):
+            for turned in (False, True) if way in TURNABLE and not thing.row.upright else (False,):
                 one = _option(thing, rank, way, role, family, wide, home, limits, turned, container)
                 if one is not None:
                     found.append(replace(one, troubles=_troubles(thing, one, family, bay, home)))
@@ -213,13 +223,33 @@ def _option(thing: Thing, rank: int, way: Way, role: Holder, family: Family, bay
             near, far = max(near, least), min(far, most)
     if lowest > highest:
         return None
+    put_by, up = _put_by(thing, role), 0
+    if put_by:
+        up = max(0, ceil((zone_of(thing, home.people, role, bay, family).easy_high - at) / bay.pitch - SAME))
     return Option(
         role=role, way=way, turned=turned, container=container.id if container else "", each=each, step=one.amount,
         mass=(full.mass - tare) / each, tare=tare, above=units - below, below=below, front=front, lowest=lowest,
-        highest=highest, near=near, far=far, troubles=(), height=height, rank=rank, wide=full.width, one=one.mass,
+        highest=highest, near=near, far=far, put_by=put_by, up=up, on_top=bool(family.lies_on), troubles=(),
+        height=height, rank=rank, wide=full.width, one=one.mass, deep=_cut(family, role, bay, full),
         extra=container.price if container is not None else 0.0,
         at_hand=container is not None and container.at_hand,
     )  # fmt: skip
+
+
+def _cut(family: Family, role: Holder, bay: Bay, full: Ask) -> int:
+    """The least depth of a board under a full column of a thing; 0 where it is not cut, or not less."""
+    if role != "shelf":
+        return 0
+    asked = full.depth + family.spec(role).back
+    return next((d for d in family.board_depths(bay) if d >= asked), 0)
+
+
+def _put_by(thing: Thing, role: Holder) -> float:
+    """How much a thing belongs over what is taken out daily: what is seldom wanted, not heavy, and not hung."""
+    if role in HANGING or thing.row.low or "floor" in thing.row.ways or thing.piece_mass >= value("design.heavy"):
+        return 0.0
+    uses = uses_a_month(thing.frequency)
+    return 1.0 if uses < uses_a_month("monthly") else 0.5 if uses < uses_a_month("weekly") else 0.0
 
 
 NO_LIMIT = 1e6

@@ -290,6 +290,12 @@ class Cleat(Family):
             return (board_sag(part.w, bay.depth, part.h, mass),)
         return (cleated_sag(part.w, bay.depth, part.h, mass),)
 
+    def board_depths(self, bay: Bay) -> tuple[int, ...]:
+        """Any depth of the table; not where a board is cut around something, or to a slope."""
+        if bay.cuts or bay.mitre:
+            return ()
+        return tuple(d for d in self.table.depths if d < bay.depth)
+
     def rating(self, part: Part, bay: Bay) -> float:
         usual = super().rating(part, bay)
         if bay.free_end and part.role == "shelf":

@@ -11,6 +11,8 @@ from ..standing import WORTH_A_TOP, blocked_heights, free_stretches
 
 LEAST_LONG = 300
 """A shorter top is no place to speak of, mm."""
+WIDEST_SPAN = 1000
+"""A board across is carried at least every so many mm; common practice."""
 BELOW_ENDS = 60
 """How far below the upper ends of standards a board hangs before them, mm."""
 
@@ -76,3 +78,9 @@ class Across(Tops):
     id = "across"
     lies_on = frozenset({"track", "rack"})
     built = True
+
+    def over(self, envelope: Envelope, below: Family, row: Row, finish: Finish) -> Row | None:
+        """None as well where the uprights stand too far apart to carry a board."""
+        if max(row.widths) > WIDEST_SPAN:
+            return None
+        return super().over(envelope, below, row, finish)

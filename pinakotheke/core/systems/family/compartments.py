@@ -31,6 +31,10 @@ class Compartments(Basis):
         """Depth in mm that things have in a compartment of this role."""
         return float((bay.hang_depth if role in HANGING else bay.depth) - self.spec(role).back)
 
+    def board_depths(self, bay: Bay) -> tuple[int, ...]:
+        """Depths to which a shelf of a bay may be cut, the least first; none where shelves come in one depth."""
+        return ()
+
     def placed(self, bay: Bay, part_id: str, role: Role, z: int, height: int = 0) -> Part:
         """A holding part (or a cover) standing in a bay, its foot at z."""
         spec = self.spec("shelf" if role == "cover" and "shelf" in self.specs else role)

@@ -17,6 +17,9 @@ from pinakotheke.core.materials import bill, hours
 from pinakotheke.core.survey import Survey, envelopes, hear, with_stacks
 from pinakotheke.core.systems import HOLDERS
 
+from .hands import hand_cost
+from .traits import Trial
+
 BRIEFS = Path(__file__).parents[1] / "tests" / "briefs"
 PROMISED_FIRST_S, PROMISED_ALL_S = 1.0, 10.0
 
@@ -54,9 +57,8 @@ def _brief(path: Path) -> None:
         if not design.unplaced and not first:
             first.append(perf_counter() - start)
 
-    got = design_space(
-        Task("space", survey, envelopes(survey, rules), things, people, rules, watch=Watch(found=arrived))
-    )
+    task = Task("space", survey, envelopes(survey, rules), things, people, rules, watch=Watch(found=arrived))
+    got = design_space(task)
     took = perf_counter() - start
     pieces = sum(t.count for t in things)
     complete = [d for d in got.alternatives if not d.unplaced]
@@ -65,7 +67,9 @@ def _brief(path: Path) -> None:
           f"{len(complete)} of {len(got.alternatives)} complete")  # fmt: skip
     by_hand = [c for bay in brief["bays"] for c in bay["compartments"]]
     hung = sum(h["count"] for c in by_hand if c["role"] == "rail" for h in c["holds"])
-    print(f"  hand: {len(brief['bays'])} bays, {len(by_hand)} compartments, {hung} hung, all placed")
+    print(f"  hand: {len(brief['bays'])} bays, {len(by_hand)} compartments, {hand_cost(brief, task.envelopes)} money, "
+          f"{hung} hung, all placed")  # fmt: skip
+    lacked: list[set[str]] = []
     for design in complete or got.alternatives[:1]:
         seen = sense(design, things, people)
         holders = sum(p.role in HOLDERS for p in design.parts)
@@ -73,6 +77,11 @@ def _brief(path: Path) -> None:
         print(f"  {design.title}: {len(design.bays)} bays, {holders} compartments, {bill(design).total} money, "
               f"{hours(design).hours:.1f} h; {numbers}")  # fmt: skip
         print(f"    misses: {', '.join(seen.short()) or 'nothing'}")
+        lacked.append(set(Trial(design, task).failing(brief["traits"])))
+    every, number = set.intersection(*lacked), len(brief["traits"])
+    print(f"  traits: {number - len(every)} of {number} in some alternative, {number - min(map(len, lacked))} in one")
+    for lack in sorted(every):
+        print(f"    in none: {lack}")
 
 
 if __name__ == "__main__":

@@ -1,7 +1,6 @@
 """Shelves of one's own boards, cut no deeper than what lies on them asks: deep ones below, shallow ones above.
 
-A board is never deeper than the one below it in its bay, so that nobody bumps into it, and neighbours that run on at one
-height are equally deep. *Common practice.*
+A board is never deeper than the one below it in its bay, so that nobody bumps into it. *Common practice.*
 """
 
 from collections import defaultdict
@@ -11,9 +10,6 @@ from ..inventory import Thing
 from ..systems import Part
 from .fits import ask
 from .models import Design
-
-ONE_LINE = 20
-"""Boards of neighbouring bays so close in height look like one, mm."""
 
 
 def cut_to_depth(design: Design, things: Mapping[str, Thing]) -> Design:
@@ -29,11 +25,6 @@ def cut_to_depth(design: Design, things: Mapping[str, Thing]) -> Design:
         deepest = 0
         for part in sorted(row, key=lambda p: -p.z):
             deepest = cut[part.id] = _least(design, part, things, deepest)
-    every = [p for row in boards.values() for p in row]
-    for part in every:
-        line = [p for p in every if p.section == part.section and abs(p.z - part.z) <= ONE_LINE]
-        deep = max(cut[p.id] for p in line)
-        cut[part.id] = min(_least(design, part, things, deep), design.bays[part.bay or 0].depth)
     return _recut(design, cut)
 
 

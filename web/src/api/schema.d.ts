@@ -4441,7 +4441,7 @@ export interface components {
          * Weights
          * @description What a person cares for: each from 0 (not at all) to 10. `money` weighs a unit of currency, `room` the front
          *     that is taken, `reach` the trouble of taking things out, `parts` their number, `hours` the work, `reuse` what the
-         *     household has already.
+         *     household has already, `order` what a practitioner sees at a glance: like with like, everybody's bays together.
          */
         Weights: {
             /**
@@ -4474,6 +4474,11 @@ export interface components {
              * @default 1
              */
             reuse: number;
+            /**
+             * Order
+             * @default 5
+             */
+            order: number;
         };
         /**
          * Ask
@@ -5073,7 +5078,7 @@ export interface components {
              * Goal
              * @enum {string}
              */
-            goal: "cheapest" | "roomiest" | "reach" | "quickest" | "yours";
+            goal: "cheapest" | "roomiest" | "reach" | "quickest" | "tidiest" | "yours";
             /** Title */
             title: string;
             /** Reason */
@@ -5086,7 +5091,8 @@ export interface components {
              *       "reach": 4,
              *       "parts": 0,
              *       "hours": 0,
-             *       "reuse": 1
+             *       "reuse": 1,
+             *       "order": 5
              *     }
              */
             weights: components["schemas"]["Weights"];

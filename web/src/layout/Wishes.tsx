@@ -6,7 +6,7 @@ export type Weights = Schemas['Weights']
 export type Finish = Schemas['Finish']
 export type Ask = Schemas['Ask']
 
-export const EVEN: Weights = { money: 5, room: 2, reach: 4, parts: 0, hours: 0, reuse: 1 }
+export const EVEN: Weights = { money: 5, room: 2, reach: 4, parts: 0, hours: 0, reuse: 1, order: 5 }
 
 export const PLAIN_FINISH: Finish = {
   doors: 'none',
@@ -26,6 +26,7 @@ const NAMES: readonly (readonly [keyof Weights, string])[] = [
   ['parts', 'few parts'],
   ['hours', 'few hours'],
   ['reuse', 'what we have'],
+  ['order', 'tidiness'],
 ]
 
 /** What counts, from not at all to very much; searched beside the usual goals. */

@@ -4,6 +4,8 @@ The tops of carcases are a place as they are, from the first to the last; over s
 them all. Either is one wide bay, so that what is longer than a module lies there too.
 """
 
+from itertools import accumulate
+
 from ...survey import Envelope
 from ..family import Family, Finish, Row, Shape
 from ..parts import Bay, Part, Surface
@@ -13,6 +15,8 @@ LEAST_LONG = 300
 """A shorter top is no place to speak of, mm."""
 WIDEST_SPAN = 1000
 """A board across is carried at least every so many mm; common practice."""
+NEAR_UPRIGHT = 30
+"""So far a board may begin behind the middle of an upright that carries it, mm."""
 BELOW_ENDS = 60
 """How far below the upper ends of standards a board hangs before them, mm."""
 
@@ -80,7 +84,16 @@ class Across(Tops):
     built = True
 
     def over(self, envelope: Envelope, below: Family, row: Row, finish: Finish) -> Row | None:
-        """None as well where the uprights stand too far apart to carry a board."""
-        if max(row.widths) > WIDEST_SPAN:
+        """From upright to upright, as far as it is free over them; None as well where they stand too far apart to carry a
+        board.
+        """
+        free = super().over(envelope, below, row, finish)
+        if free is None or max(row.widths) > WIDEST_SPAN:
             return None
-        return super().over(envelope, below, row, finish)
+        uprights = list(accumulate(row.widths, initial=row.x))
+        inside = [x for x in uprights if free.x - NEAR_UPRIGHT <= x <= free.end]
+        if len(inside) < 2:
+            return None
+        start = max(free.x, inside[0])
+        end = min(free.end, inside[-1] + below.ends)
+        return free.model_copy(update={"x": start, "widths": (end - start,)}) if end - start >= LEAST_LONG else None

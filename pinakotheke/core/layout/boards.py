@@ -7,9 +7,12 @@ from collections import defaultdict
 from collections.abc import Mapping
 
 from ..inventory import Thing
-from ..systems import Part
-from .fits import ask
+from ..systems import Bay, Part
+from .fits import Ask, ask
 from .models import Design
+
+SAME = 1e-6
+"""mm that two lengths may differ and be one."""
 
 
 def cut_to_depth(design: Design, things: Mapping[str, Thing]) -> Design:
@@ -31,17 +34,26 @@ def cut_to_depth(design: Design, things: Mapping[str, Thing]) -> Design:
 def _least(design: Design, part: Part, things: Mapping[str, Thing], deep: int) -> int:
     """The least depth, no less than `deep`, to which a shelf may be cut with what is on it: it takes and carries that."""
     bay, family, held = design.bays[part.bay or 0], design.family_of(part), design.held_by(part.id)
-    asked = [
-        ask(things[a.thing], a.way, part.role, family, bay, design.rules, a.count, turned=a.turned,
-            container=design.box(a.container) if a.container else None)
-        for a in held
-    ]  # fmt: skip
-    mass, back = sum(a.mass for a in asked), family.spec("shelf").back
+
+    def asked(within: Bay) -> list[Ask]:
+        return [
+            ask(things[a.thing], a.way, part.role, family, within, design.rules, a.count, turned=a.turned,
+                container=design.box(a.container) if a.container else None)
+            for a in held
+        ]  # fmt: skip
+
+    now = asked(bay)
+    mass, back = sum(a.mass for a in now), family.spec("shelf").back
     for depth in family.board_depths(bay):
-        if depth >= deep and all(a.depth + back <= depth for a in asked):
-            board = part.model_copy(update={"d": depth})
-            if mass <= family.rating(board, bay.under(board)):
-                return depth
+        if depth < deep or any(a.depth + back > depth for a in now):
+            continue
+        board = part.model_copy(update={"d": depth})
+        then = asked(bay.under(board))
+        lies_as_before = all(
+            a.amount <= b.amount + SAME and a.clear <= b.clear + SAME for a, b in zip(then, now, strict=True)
+        )
+        if lies_as_before and mass <= family.rating(board, bay.under(board)):
+            return depth
     return bay.depth
 
 

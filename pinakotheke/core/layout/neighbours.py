@@ -25,7 +25,8 @@ def reshaped(task: Task, candidate: Candidate) -> Iterator[Candidate]:
                     continue
                 rows = [(f, Row(shape=shape, x=r.x, widths=r.widths) if f is family else r) for f, r in fill.rows
                         if not f.lies_on]  # fmt: skip
-                if all(_stands(f, r, envelope) for f, r in rows if f is family):
+                mine, theirs = [r for f, r in rows if f is family], [(f, r) for f, r in rows if f is not family]
+                if all(_stands(family, r, envelope) and not _in_the_way(family, r, theirs) for r in mine):
                     other = Fill(fill.section, tuple(rows), fill.said)
                     yield from settled(task, (*candidate.fills[:n], other, *candidate.fills[n + 1 :]))
 
@@ -36,6 +37,14 @@ def _stands(family: Family, row: Row, envelope: Envelope) -> bool:
     modules = family.modules_at(row.shape)
     fits = family.fillings(sum(row.widths)) is not None or all(w in modules for w in row.widths)
     return inside and fits and family.allows(envelope, row)
+
+
+def _in_the_way(family: Family, row: Row, others: list[tuple[Family, Row]]) -> bool:
+    """Whether a row would stand where a row of another family stands."""
+    return any(
+        row.x < other.end + f.ends and other.x < row.end + family.ends and _same_height(row, other)
+        for f, other in others
+    )
 
 
 def neighbours(task: Task, candidate: Candidate) -> Iterator[Candidate]:
@@ -84,7 +93,7 @@ def _steps(family: Family, row: Row) -> Iterator[tuple[int, ...]]:
 
 EVEN = 60
 """mm by which a change of two widths may miss the old sum."""
-LEAST_PART, SHIFT = 250, 90
+LEAST_PART, SHIFT = 270, 90
 """Of a wall that is parted freely, the narrowest part, and how far a side is shifted, mm."""
 
 

@@ -161,9 +161,10 @@ class Seen:
         return max(map(len, mains.values()), default=0)
 
     def slivers(self) -> int:
-        """Bays narrower than anything in them asks for."""
+        """Bays narrower than anything in them asks for, as far as something is built in them."""
+        built = {p.bay for p in self.design.parts if p.bay is not None and p.role != "floor"}
         return sum(
-            bay.w < self.numbers["sliver"]
+            bay.w < self.numbers["sliver"] and bay.index in built
             and not any(t.row.long or t.row.upright for p in self.inside[bay.index] for t in self.held[p.id])
             for bay in self.design.bays if bay.drawer is None
         )  # fmt: skip

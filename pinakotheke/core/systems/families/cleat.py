@@ -291,10 +291,13 @@ class Cleat(Family):
         return (cleated_sag(part.w, bay.depth, part.h, mass),)
 
     def board_depths(self, bay: Bay) -> tuple[int, ...]:
-        """Any depth of the table; not where a board is cut around something, or to a slope."""
+        """Any depth of the table; not where a board is cut around something, or to a slope, and in deep rows none so
+        shallow that a bracket would be thought to carry it.
+        """
         if bay.cuts or bay.mitre:
             return ()
-        return tuple(d for d in self.table.depths if d < bay.depth)
+        least = self.table.bracket_deepest if bay.depth > self.table.bracket_deepest else 0
+        return tuple(d for d in self.table.depths if least < d < bay.depth)
 
     def rating(self, part: Part, bay: Bay) -> float:
         usual = super().rating(part, bay)

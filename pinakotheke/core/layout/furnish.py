@@ -136,7 +136,8 @@ def design_of(task: Task, furnished: Furnished) -> Design:
     kept = kept_assignments(task.keep) if task.keep else ()
     parts = (*structure, *_fresh(built.parts, {p.id for p in structure} | _spent(task), built.assignments))
     design = Design(
-        id=goal, space=task.space, goal=goal, title=TITLES[goal], reason=REASONS[goal], rules=task.rules,
+        id=goal, space=task.space, goal=goal, title=TITLES[goal],
+        reason=REASONS["short" if answer.out else goal], rules=task.rules,
         weights=task.weights_for(goal), finish=task.finish, bays=candidate.bays if task.keep is None else task.keep.bays,
         parts=parts,
         rows=candidate.standing if task.keep is None else task.keep.rows,

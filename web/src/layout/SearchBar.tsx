@@ -231,12 +231,16 @@ function BlockedNote({
     <div className="blocked" role="note" data-testid="blocked">
       <b>{blocked.sentence}</b>
       {blocked.reasons.length > 0 && (
-        <ul aria-label="Why">
-          {blocked.reasons.map((reason) => (
-            <li key={reason}>{reason}</li>
-          ))}
-        </ul>
+        <>
+          <h3>Why</h3>
+          <ul aria-label="Why">
+            {blocked.reasons.map((reason) => (
+              <li key={reason}>{reason}</li>
+            ))}
+          </ul>
+        </>
       )}
+      {blocked.relaxations.length > 0 && <h3>What would do</h3>}
       {blocked.relaxations.length > 0 && (
         <ul aria-label="What would do">
           {blocked.relaxations

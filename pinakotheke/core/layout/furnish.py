@@ -163,7 +163,7 @@ def _spent(task: Task) -> set[str]:
 
 
 def _fresh(parts: list[Part], taken: set[str], assignments: list[Assignment]) -> list[Part]:
-    """New parts under ids that no other part has or had."""
+    """New parts under ids that no other part has or had; what carries a part comes after it."""
     renamed: dict[str, str] = {}
     fresh = []
     for part in parts:
@@ -172,7 +172,9 @@ def _fresh(parts: list[Part], taken: set[str], assignments: list[Assignment]) ->
             name, n = f"{part.id}-{n}", n + 1
         renamed[part.id] = name
         taken.add(name)
-        fresh.append(part.model_copy(update={"id": name}) if name != part.id else part)
+        holder = renamed.get(part.belongs_to, part.belongs_to)
+        same = (name, holder) == (part.id, part.belongs_to)
+        fresh.append(part if same else part.model_copy(update={"id": name, "belongs_to": holder}))
     for n, a in enumerate(assignments):
         if renamed.get(a.part, a.part) != a.part:
             assignments[n] = a.model_copy(update={"part": renamed[a.part]})

@@ -26,7 +26,7 @@ from .core.drawing import (
 from .core.errors import HouseFileError, PinakothekeError, Refusal
 from .core.housefile import House, Space, load_house
 from .core.inventory import demand
-from .core.layout import Blocked, Design, Solution, Task, design_space, ledger
+from .core.layout import Blocked, Design, Limits, Solution, Task, design_space, ledger
 from .core.materials import bill, hours
 from .core.survey import Envelope, envelope, envelopes, with_stacks
 from .core.systems import Catalogue, Finish
@@ -143,9 +143,14 @@ def _regions(house: House, space: Space) -> dict[str, Envelope]:
     return regions or {space.survey.main.id: envelope(space.survey, house.rules)}
 
 
+def _limits(house: House, space: Space, regions: dict[str, Envelope]) -> Limits:
+    return Limits.in_space(house.people, space.survey, regions, space.use)
+
+
 def _summary(house: House, space: Space, design: Design) -> dict[str, Any]:
     things = house.things_in(space.id)
-    findings = check_design(design, space.survey, _regions(house, space), things, house.people)
+    regions = _regions(house, space)
+    findings = check_design(design, space.survey, regions, things, house.people, limits=_limits(house, space, regions))
     return {
         "design": design.model_dump(mode="json"),
         "gap": design.outcome.gap,
@@ -218,7 +223,8 @@ def _checked(house: House, space: Space) -> dict[str, Any]:
         "findings": _said(check_survey(space.survey, regions), house),
         "designs": [
             {"design": h.current.id, "title": h.current.title,
-             "findings": _said(check_design(h.current, space.survey, regions, things, house.people), house)}
+             "findings": _said(check_design(h.current, space.survey, regions, things, house.people,
+                                            limits=_limits(house, space, regions)), house)}
             for h in house.designs if h.base.space == space.id
         ],
     }  # fmt: skip

@@ -4,9 +4,9 @@ from math import cos, hypot, radians
 from unittest import TestCase
 
 from pinakotheke.core.checks import SEVERITIES, Finding, check_design, check_survey
-from pinakotheke.core.house import HouseRules, Person
+from pinakotheke.core.house import HouseRules, Person, SpaceUse
 from pinakotheke.core.house.people import reach_zone, shared_zone
-from pinakotheke.core.layout import Design
+from pinakotheke.core.layout import Design, Limits
 from pinakotheke.core.layout.edits import AssignGroup, apply
 from pinakotheke.core.survey import envelope, envelopes
 from pinakotheke.core.words import remedy, sentence
@@ -81,6 +81,23 @@ class DesignCheckTests(TestCase):
         found = findings(wardrobe(), PLAIN.replace("width 1846 1849 1843", "width 900"))
         self.assertEqual(found[0].severity, "stop")
         self.assertTrue(of(found, "fit.envelope"))
+
+    def test_what_must_never_be_is_told_of_a_hand_edit_as_well(self) -> None:
+        design, read = wardrobe(), survey(PLAIN)
+        stood = tuple(a.model_copy(update={"way": "shelf"}) if a.thing == "boots" else a for a in design.assignments)
+        design = design.model_copy(update={"assignments": stood})
+        things = (*WARDROBE[:3], thing("boots", "bleach", 1))
+        regions, child = {"A": envelope(read, TIGHT_FIT)}, Person(id="kim", name="Kim", stature=1150, age="child")
+
+        def told(*people: Person, locked: bool = False) -> list[Finding]:
+            limits = Limits.in_space(people, read, regions, SpaceUse(locked=locked))
+            return of(list(check_design(design, read, regions, things, people, limits=limits)), "safety.limit")
+
+        self.assertEqual(told(ADULT), [])
+        self.assertEqual(told(ADULT, child, locked=True), [])
+        (found,) = told(ADULT, child)
+        self.assertEqual(found.severity, "stop")
+        self.assertIn("within the grip of someone it is kept from", sentence(found, "metric"))
 
     def test_a_frame_that_cannot_be_tilted_up(self) -> None:
         tall = next(d for d in solved(families=("carcase",)).alternatives)

@@ -11,7 +11,7 @@ from pkgutil import iter_modules
 
 from ..house import Person
 from ..inventory import Thing
-from ..layout import Design
+from ..layout import Design, Limits
 from ..survey import Envelope, Survey
 from .check import Case, Check
 from .findings import SEVERITIES, Finding, Place, Rule, Severity, read_rules, rules
@@ -30,12 +30,12 @@ def check_survey(survey: Survey, envelopes: Mapping[str, Envelope]) -> tuple[Fin
 
 
 def check_design(design: Design, survey: Survey, envelopes: Mapping[str, Envelope], things: tuple[Thing, ...],
-                 people: tuple[Person, ...], *, checks: Sequence[Check] | None = None,
+                 people: tuple[Person, ...], *, limits: Limits | None = None, checks: Sequence[Check] | None = None,
                  table: Mapping[str, Rule] | None = None) -> tuple[Finding, ...]:  # fmt: skip
-    """Every check of a design, and those of its survey, worst first. Others than those that ship, and their rules, may
-    be named.
+    """Every check of a design, and those of its survey, worst first; with the `limits` of the space where they are known.
+    Others than the checks that ship, and their rules, may be named.
     """
-    case = Case(survey, envelopes, design, things, people, table)
+    case = Case(survey, envelopes, design, things, people, table, limits)
     return _carried_out(case, checks if checks is not None else shipped())
 
 

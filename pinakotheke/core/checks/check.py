@@ -11,7 +11,7 @@ from typing import Any, Literal
 
 from ..house import Person
 from ..inventory import Thing
-from ..layout import Design
+from ..layout import Design, Limits
 from ..layout.ledger import ask_of
 from ..survey import Envelope, Survey
 from ..systems import INSIDE, Part
@@ -28,6 +28,8 @@ class Case:
     things: tuple[Thing, ...] = ()
     people: tuple[Person, ...] = ()
     rules: Mapping[str, Rule] | None = None
+    limits: Limits | None = None
+    """What must never be in this space; None where nobody says who lives there."""
 
     @cached_property
     def envelope(self) -> Envelope:

@@ -9,7 +9,7 @@ from .findings import Finding
 CODES = {
     "unknown": "fit.unknown", "envelope": "fit.envelope", "closed": "fit.closed", "overlap": "fit.overlap",
     "support": "fit.support", "pull-out": "pull-out.return", "capacity": "fit.capacity", "load": "strength.rating",
-    "size": "fit.size", "headroom": "fit.headroom", "count": "fit.count",
+    "size": "fit.size", "headroom": "fit.headroom", "count": "fit.count", "limit": "safety.limit",
 }  # fmt: skip
 """The code of a finding by that of the verifier's fault."""
 
@@ -17,7 +17,7 @@ CODES = {
 @of_design(*CODES.values())
 def proven(case: Case) -> Iterator[Finding]:
     """Every fault of the verifier."""
-    for fault in verify(case.made, case.envelopes, case.things, case.survey):
+    for fault in verify(case.made, case.envelopes, case.things, case.survey, case.limits):
         thing = case.by_id[fault.thing].name if fault.thing in case.by_id else fault.thing
         yield case.found(CODES[fault.code], where=(fault.where,) if fault.where else (), measured=fault.measured,
                          place=case.place(fault.where), other=case.place(fault.other), subject=thing or fault.where,

@@ -13,6 +13,7 @@ from .edits import Command, History, apply
 from .frontier import Point, Sensitivity
 from .ladder import Relaxation
 from .ledger import Ledger, LedgerLine, ledger
+from .limits import Limits
 from .models import Assignment, Design, Goal, Outcome, Unplaced, Weights
 from .noplace import NoPlace
 from .solve import Solution, design_space
@@ -29,6 +30,7 @@ __all__ = [
     "History",
     "Ledger",
     "LedgerLine",
+    "Limits",
     "NoPlace",
     "Outcome",
     "Point",

@@ -1,5 +1,5 @@
-"""What must never be, as heights of the hand: no price buys it, in the search and in the verifier. The checks do
-not ask it yet of what was bent by hand.
+"""What must never be, as heights of the hand: no price buys it, in the search, in the verifier and in the checks of what
+was bent by hand.
 
 What can hurt someone is above the grip of whoever it is kept from, unless the space is locked; what is heavy is taken
 out below the elbow; nothing comes out higher than the opening it goes through; fuel gas stands outdoors or not at all.
@@ -11,9 +11,10 @@ from dataclasses import dataclass, field
 from math import inf
 from typing import Literal, NamedTuple
 
-from ..house import Person, reach_zone
+from ..house import Person, SpaceUse, reach_zone
 from ..inventory import Thing, uses_a_month
-from ..survey import Envelope
+from ..inventory.places import where_of
+from ..survey import Envelope, Survey
 from ..systems import HANGING, Bay, Family, Role
 from ..tables import value
 from .fits import Ask
@@ -53,6 +54,12 @@ class Limits:
         """Those of a space; an opening as high as the space is none."""
         lower = {s: e.opening_height for s, e in envelopes.items() if e.opening_height < e.z_to}
         return cls(people, lower, locked, outdoors)
+
+    @classmethod
+    def in_space(cls, people: tuple[Person, ...], survey: Survey, envelopes: Mapping[str, Envelope],
+                 use: SpaceUse) -> "Limits":  # fmt: skip
+        """Those of a space by what is said of it."""
+        return cls.of(people, envelopes, locked=use.locked, outdoors=where_of(use, survey) == "outdoors")
 
     def opening(self, bay: Bay) -> float:
         """Height of the opening before a bay; infinite where nothing is lower than the space."""

@@ -10,7 +10,6 @@ from ..house import HouseRules, Person, SpaceUse
 from ..inventory import Thing
 from ..inventory.containers import Container, owned_container
 from ..inventory.owned import Owned, offers
-from ..inventory.places import where_of
 from ..survey import Envelope, Survey
 from ..survey.way_in import WayIn
 from ..systems import Bay, Catalogue, Family, Finish, Holder, Part, Range
@@ -141,8 +140,7 @@ class Task:
     @cached_property
     def limits(self) -> Limits:
         """What must never be in this space."""
-        return Limits.of(self.people, self.envelopes, locked=self.use.locked,
-                         outdoors=where_of(self.use, self.survey) == "outdoors")  # fmt: skip
+        return Limits.in_space(self.people, self.survey, self.envelopes, self.use)
 
     def weights_for(self, goal: Goal) -> Weights:
         """The weights of a goal."""

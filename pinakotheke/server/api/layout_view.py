@@ -14,7 +14,7 @@ from pinakotheke.core.drawing import Drawing, design_elevation, design_plan
 from pinakotheke.core.drawing.of_design import Inside
 from pinakotheke.core.inventory.kinds import Way
 from pinakotheke.core.inventory.needs import ways
-from pinakotheke.core.layout import Blocked, Design, History, Ledger, Relaxation, Sensitivity, Weights, ledger
+from pinakotheke.core.layout import Blocked, Design, History, Ledger, Limits, Relaxation, Sensitivity, Weights, ledger
 from pinakotheke.core.layout.edits import MOVABLE
 from pinakotheke.core.layout.replay import replayed
 from pinakotheke.core.layout.trial import trial_marks
@@ -271,7 +271,8 @@ class Scene:
             return ()
         if design is None:
             return check_survey(self.survey, self.regions)
-        return check_design(design, self.survey, self.regions, self.things, self.people)
+        limits = Limits.in_space(self.people, self.survey, self.regions, rows.use_of(self.space))
+        return check_design(design, self.survey, self.regions, self.things, self.people, limits=limits)
 
     def ledger(self, row: models.Design | None, design: Design | None, cost: Decimal | None,
                sums: Ledger | None = None) -> LedgerView:  # fmt: skip

@@ -7,6 +7,7 @@ import argparse
 import json
 import sys
 from pathlib import Path
+from time import perf_counter
 from typing import Any
 
 from .core.checks import Finding, check_design, check_survey
@@ -26,7 +27,7 @@ from .core.drawing import (
 from .core.errors import HouseFileError, PinakothekeError, Refusal
 from .core.housefile import House, Space, load_house
 from .core.inventory import demand
-from .core.layout import Blocked, Design, Limits, Solution, Task, design_space, ledger
+from .core.layout import Blocked, Design, Limits, Solution, Task, Watch, design_space, ledger
 from .core.materials import bill, hours
 from .core.survey import Envelope, envelope, envelopes, with_stacks
 from .core.systems import Catalogue, Finish
@@ -41,8 +42,10 @@ from .core.words import (
     sentence,
 )
 
-SECONDS_PER_EFFORT = 3.0
-"""Roughly what an effort of 1 takes on the machine the solver was tuned on."""
+BEGAN = perf_counter()
+"""When the program began: what is waited for counts from then."""
+SECONDS, SEARCHED = 10.0, 0.9
+"""How long to search unless it is said, and the share of it until the answer is put together."""
 
 
 def main(argv: list[str] | None = None) -> int:
@@ -91,8 +94,8 @@ def _parser() -> argparse.ArgumentParser:
         command.add_argument("--space", metavar="ID", help="the space; needed when the house has several")
         command.add_argument("-o", dest="out", metavar="FILE", help="write to FILE instead of standard output")
         if name in ("design", "cut", "draw"):
-            command.add_argument("--seconds", type=float, default=SECONDS_PER_EFFORT, metavar="S",
-                                 help="about how long to search (default 3)")  # fmt: skip
+            command.add_argument("--seconds", type=float, default=SECONDS, metavar="S",
+                                 help="how long it may take in all (default 10)")  # fmt: skip
         if name in ("cut", "draw"):
             command.add_argument("--design", type=int, metavar="N", help="which alternative, from 1")
         if name == "draw":
@@ -122,11 +125,10 @@ def _designed(space: Space) -> Space:
 
 
 def _solve(house: House, space: Space, seconds: float) -> Solution:
-    effort = max(0.05, min(seconds / SECONDS_PER_EFFORT, 100.0))
     others = [_designed(s) for s in house.spaces if s.id != space.id]
     task = _task(house, space, _regions(house, space))
     return design_space(task.but(
-        budget=house.rules.budget, effort=effort,
+        budget=house.rules.budget, watch=Watch(until=BEGAN + SEARCHED * seconds),
         others=lambda: [_task(house, s, envelopes(s.survey, house.rules)) for s in others],
     ))  # fmt: skip
 

@@ -73,6 +73,8 @@ def ladder(task: Task, best: Design, tried: Sequence[Candidate]) -> tuple[Relaxa
 def _tried(kind: Rung, task: Task, tried: Sequence[Candidate] = (), **facts: Any) -> Iterator[Relaxation]:
     """A rung where a short search finds everything a place on it."""
     task.watch.check()
+    if task.watch.time_is_up:
+        return
     found = quick(task, tried=tried)
     if found is not None and not found.unplaced:
         yield Relaxation(kind=kind, cost=cost_of(design_of(task, found)).total, **facts)
@@ -117,7 +119,7 @@ def _elsewhere(task: Task, best: Design) -> Iterator[Relaxation]:
     left = {u.thing: by_id[u.thing].model_copy(update={"count": u.count, "pin_space": ""}) for u in best.unplaced}
     rooms = {t.space: t for t in task.others()} if left else {}
     places = {s: place_of(s, s, t.use, t.survey, t.rules, t.people) for s, t in rooms.items()}
-    for _ in range(MOST_ROOMS):
+    for _ in range(MOST_ROOMS if not task.watch.time_is_up else 0):
         settled = homes(tuple(left.values()), tuple(places.values()), task.people).homes
         if {h.thing for h in settled} != set(left):
             return

@@ -9,6 +9,7 @@ make the frontier: cost against room and reach.
 from collections.abc import Iterable, Iterator, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
+from math import inf
 from os import sched_getaffinity
 from random import Random
 
@@ -76,6 +77,8 @@ class _Search:
     best: dict[Goal, Furnished] = field(default_factory=dict)
     ran: list[Furnished] = field(default_factory=list)
     shown: bool = False
+    cut_short: bool = False
+    """Whether its time was up before every goal had its turn."""
 
     def note(self, furnished: Iterable[Furnished]) -> list[Furnished]:
         """Keep in mind what was tried, the best first; the first that holds everything is handed over at once."""
@@ -136,7 +139,7 @@ def _solution(task: Task, found: _Search) -> Solution:
                             blocked=blocked_by_budget(task, [point_of(task, d).cost for d in complete]))  # fmt: skip
         complete = affordable
     if complete:
-        told = sensitivities(task, found.best, complete, points)
+        told = () if found.cut_short else sensitivities(task, found.best, complete, points)
         task.watch.progress(1.0, "done")
         return Solution(alternatives=tuple(complete), frontier=points, sensitivities=told)
     fullest = sorted(designs, key=lambda d: sum(u.count for u in d.unplaced))[:INCOMPLETE]
@@ -154,7 +157,7 @@ def _alternatives(found: _Search, pool: list[Candidate]) -> None:
     goals: tuple[Goal, ...] = ("yours", *SEARCHED) if task.weights else SEARCHED
     runners = _race(found, "cheapest", pool)
     for turn in range(MORE):
-        if found.shown or not runners:
+        if found.shown or not runners or task.watch.time_is_up:
             break
         task.watch.progress(0.38, "looking for a place for the rest")
         runners = _with_neighbours(found, "cheapest", runners, BENDS + turn)
@@ -162,6 +165,9 @@ def _alternatives(found: _Search, pool: list[Candidate]) -> None:
             [*found.further(_apart(runners)[: 2 * STARTS], AT_LENGTH[1], 701 + 10 * turn), *runners], key=rank
         )
     for step, goal in enumerate(goals):
+        if task.watch.time_is_up and found.designs:
+            found.cut_short = True
+            return
         task.watch.progress(0.4 + 0.4 * step / len(goals), f"improving: {TITLES[goal].lower()}")
         starts = [seen_as(task, f, goal) for f in _apart([*runners, *found.best.values()])]
         if goal == "tidiest":
@@ -171,23 +177,39 @@ def _alternatives(found: _Search, pool: list[Candidate]) -> None:
         found.best[goal] = found.further(tried[:2], AT_LENGTH[1], 11 * step + STARTS)[0]
         found.designs[goal] = design_of(task, found.best[goal])
         task.watch.found(found.designs[goal])
-    _other_ways(found, runners)
+    if not task.watch.time_is_up:
+        _other_ways(found, runners)
+    path = 1000
+    while task.watch.until < inf and not task.watch.time_is_up:
+        # Nobody waits for less than was asked for: what is found is improved until then.
+        for goal in goals:
+            path += 1
+            best = found.further([found.best[goal]], AT_LENGTH[1], path)[0]
+            if rank(best) < rank(found.best[goal]):
+                found.best[goal], found.designs[goal] = best, design_of(task, best)
 
 
 def _race(found: _Search, goal: Goal, pool: list[Candidate]) -> list[Furnished]:
     """Candidates furnished, best first: all by best fit, fewer and fewer at more and more length."""
-    task, ranked = found.task, []
+    task = found.task
+    ranked: list[Furnished] = []
     task.watch.progress(0.0, "trying ways to stand the parts")
     for n, candidate in enumerate(_promising(task, pool)):
         task.watch.check()
+        if ranked and task.watch.time_is_up:
+            return sorted(ranked, key=rank)
         ranked += found.note([begin(task, goal, candidate)])
         if not found.shown and n in EAGER:
             # The first complete one is wanted soon: what stands best so far is helped along.
             ranked += found.further(sorted(ranked, key=rank)[:2], HEATS[-1][1], n)
     for number, (size, moves) in enumerate(HEATS):
+        if task.watch.time_is_up:
+            return ranked
         task.watch.progress(0.1 + 0.07 * number, "trying the most promising at length")
         ranked = found.further(_some_of_each(ranked, size), moves, 101 * number)
     for turn in range(BENDS):
+        if task.watch.time_is_up:
+            return ranked
         task.watch.progress(0.3 + 0.05 * turn, "trying other widths")
         ranked = _with_neighbours(found, goal, ranked, turn)
     return ranked
@@ -298,7 +320,7 @@ def _more_to_choose(task: Task, found: _Search, designs: list[Design]) -> list[D
     kinds = {_kind(f.candidate) for f in found.best.values()}
     complete = sum(not d.unplaced for d in designs)
     for furnished in _shapes_apart(found.complete):
-        if not complete or complete + len(added) >= ENOUGH:
+        if found.cut_short or not complete or complete + len(added) >= ENOUGH:
             return added
         kind = _kind(furnished.candidate)
         if kind in kinds:

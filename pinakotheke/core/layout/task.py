@@ -4,6 +4,8 @@ from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from functools import cached_property
+from math import inf
+from time import perf_counter
 from typing import Any, NamedTuple
 
 from ..house import HouseRules, Person, SpaceUse
@@ -20,11 +22,19 @@ from .models import Design, Goal, Weights
 
 @dataclass(slots=True)
 class Watch:
-    """What a long solve tells, and how it is stopped. `check` raises `Cancelled` or returns."""
+    """What a long solve tells, and how it is stopped. `check` raises `Cancelled` or returns; a search that ends `until` a
+    time of `perf_counter` stops with what it has, and goes on improving that until then.
+    """
 
     check: Callable[[], None] = lambda: None
     progress: Callable[[float, str], None] = lambda share, what: None
     found: Callable[[Design], None] = lambda design: None
+    until: float = inf
+
+    @property
+    def time_is_up(self) -> bool:
+        """Whether the search is to come to its end."""
+        return perf_counter() >= self.until
 
 
 class Compartment(NamedTuple):

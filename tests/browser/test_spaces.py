@@ -236,6 +236,8 @@ class PhoneTests(Measuring):
         page.context.set_offline(False)
         expect(page.get_by_role("status").filter(has_text="wait on this device")).to_have_count(0)
         expect(page.get_by_role("region", name="Readings")).to_contain_text("2412 mm")
+        for _ in range(100):
+            page.wait_for_timeout(0 if held else 100)
         self.assertTrue(held, "the page asks again once it is back")
         for route, answer in held:
             route.fulfill(response=answer)

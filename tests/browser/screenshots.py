@@ -149,7 +149,9 @@ def stage(page: Page, name: str) -> None:
 
 
 def take(page: Page, name: str) -> None:
-    """One picture, once fonts and drawings have settled."""
+    """One picture, once fonts, drawings and the ledger have settled."""
+    if name.startswith(("design", "frontier")):
+        expect(page.get_by_text("no design yet")).to_have_count(0, timeout=60_000)
     page.evaluate("document.fonts.ready")
     page.mouse.move(0, 0)
     page.wait_for_timeout(600)

@@ -6,6 +6,7 @@ Exit code 0 when it did what was asked, 1 when no design holds everything, 2 for
 import argparse
 import json
 import sys
+from math import inf
 from pathlib import Path
 from time import perf_counter, process_time
 from typing import Any
@@ -44,8 +45,8 @@ from .core.words import (
 
 BEGAN = perf_counter() - process_time()
 """When the program began, as nearly as its own work until here tells: what is waited for counts from then."""
-SECONDS, SEARCHED = 10.0, 0.9
-"""How long to search unless it is said, and the share of it until the answer is put together."""
+SEARCHED = 0.9
+"""The share of the time given until the answer is put together."""
 
 
 def main(argv: list[str] | None = None) -> int:
@@ -94,8 +95,8 @@ def _parser() -> argparse.ArgumentParser:
         command.add_argument("--space", metavar="ID", help="the space; needed when the house has several")
         command.add_argument("-o", dest="out", metavar="FILE", help="write to FILE instead of standard output")
         if name in ("design", "cut", "draw"):
-            command.add_argument("--seconds", type=float, default=SECONDS, metavar="S",
-                                 help="how long it may take in all (default 10)")  # fmt: skip
+            command.add_argument("--seconds", type=float, metavar="S",
+                                 help="how long it takes in all; if not said, as long as a whole search")  # fmt: skip
         if name in ("cut", "draw"):
             command.add_argument("--design", type=int, metavar="N", help="which alternative, from 1")
         if name == "draw":
@@ -124,11 +125,11 @@ def _designed(space: Space) -> Space:
     return space.model_copy(update={"survey": with_stacks(space.survey)})
 
 
-def _solve(house: House, space: Space, seconds: float) -> Solution:
+def _solve(house: House, space: Space, seconds: float | None) -> Solution:
     others = [_designed(s) for s in house.spaces if s.id != space.id]
     task = _task(house, space, _regions(house, space))
     return design_space(task.but(
-        budget=house.rules.budget, watch=Watch(until=BEGAN + SEARCHED * seconds),
+        budget=house.rules.budget, watch=Watch(until=BEGAN + SEARCHED * seconds if seconds is not None else inf),
         others=lambda: [_task(house, s, envelopes(s.survey, house.rules)) for s in others],
     ))  # fmt: skip
 

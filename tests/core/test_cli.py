@@ -37,7 +37,7 @@ def run(*args: str, stdin: str | None = None) -> subprocess.CompletedProcess[str
 
 class CommandLineTests(TestCase):
     def test_design(self) -> None:
-        got = run("design", DEMO, "--space", "coal-shed", "--seconds", "9")
+        got = run("design", DEMO, "--space", "coal-shed")
         self.assertEqual((got.returncode, got.stderr), (0, ""))
         answer = json.loads(got.stdout)
         self.assertIsNone(answer["blocked"])

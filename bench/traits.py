@@ -226,13 +226,6 @@ def lengthwise(trial: Trial, row: Row) -> bool:
     return all(one.w >= one.d for p in trial.chosen(row) for one in trial.lies(p))
 
 
-def alone(trial: Trial, row: Row) -> bool:
-    """Nothing else is in their compartment."""
-    mine = trial.chosen(row)
-    ids = {p.thing.id for p in mine}
-    return not any(p.part.id in {m.part.id for m in mine} and p.thing.id not in ids for p in trial.pieces)
-
-
 def above_hand(trial: Trial, row: Row) -> bool:
     """The hand that takes them is no lower."""
     return all(p.hand >= row["least"] for p in trial.chosen(row))
@@ -416,7 +409,7 @@ def levelled(trial: Trial, row: Row) -> bool:
 TRAITS: dict[str, Callable[[Trial, Row], bool]] = {
     check.__name__.replace("_", " "): check
     for check in (
-        hang, places, below, above, above_hand, clear, apart, alone, nothing_under, higher, level, near, beside,
+        hang, places, below, above, above_hand, clear, apart, nothing_under, higher, level, near, beside,
         one_wall, in_role, under_rail, double, grip, out_of_grip, rows, stacked, upright, lengthwise, on_top,
         under_ceiling, shallow, wide, moves_up, nearer_door, families, narrowest, even, pull_outs_within, no_two_owners,
         boards_within, free, proven, lines, lower_rails_level, rolls_between, shallow_between, corners_free, passage,

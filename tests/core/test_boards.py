@@ -10,7 +10,7 @@ from pinakotheke.core.layout import Design, Task, Weights, design_space, verify
 from pinakotheke.core.layout.boards import cut_to_depth
 from pinakotheke.core.layout.furnish import begin, design_of, improve
 from pinakotheke.core.layout.neighbours import reshaped
-from pinakotheke.core.layout.pool import candidates
+from pinakotheke.core.layout.pool import candidates, settled
 from pinakotheke.core.survey import envelopes
 from pinakotheke.core.survey.way_in import WayIn
 from pinakotheke.core.systems import FAMILIES, Finish, Row, Shape
@@ -77,7 +77,7 @@ class ShapeTests(TestCase):
     def test_other_depths_and_heights_hold(self) -> None:
         asked = task(RECESS, *PAPER)
         candidate = next(c for c in candidates(asked) if c.main == "cleat")
-        others = list(reshaped(asked, candidate))
+        others = [c for fills in reshaped(asked, candidate) for c in settled(asked, fills)]
         (_, old, *_), *_ = candidate.spans
         shapes = {(row.shape.height, row.shape.depth) for c in others for _, row, *_ in c.spans}
         self.assertIn((old.shape.height, 400), shapes)

@@ -59,7 +59,7 @@ class NoPlaceTests(TestCase):
             kind="fixed shelves",
             line="level 1: width 780; depth 400; height 310; shelf 900 up",
         )
-        self.says("Box: 350 mm wider than the widest place here, 960 mm.", custom("box", (1300, 300, 300)))
+        self.says("Box: 326 mm wider than the widest place here, 984 mm.", custom("box", (1300, 300, 300)))
         self.says("Chest: 64 mm deeper than the deepest place here, 636 mm.", custom("chest", (900, 700, 400)))
         self.says("Trunk: 64 mm deeper than the deepest place here, 636 mm.", custom("trunk", (700, 700, 400)))
         self.says(

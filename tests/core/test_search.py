@@ -100,7 +100,7 @@ def every_plan(wall: Wall) -> Iterator[list[list[list[tuple[int, int]]]]]:
 def points_of(wall: Wall, stacks: list[list[list[tuple[int, int]]]]) -> float:
     """What a plan costs, infinite where it does not stand or hold."""
     plan = wall.plan()
-    apart = wall.arrays[11]
+    apart = wall.arrays[10]
     for b, stack in enumerate(stacks):
         plan[0][b] = len(stack)
         for k, inside in enumerate(stack):

@@ -7,7 +7,7 @@ differ, ranked by what they promise.
 
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
-from itertools import permutations, product, zip_longest
+from itertools import islice, permutations, product, zip_longest
 
 from ..survey import Envelope
 from ..survey.corners import hidden
@@ -22,9 +22,13 @@ PERMUTED_UP_TO = 4
 PER_COUNT = 10
 CLEARLY = 1.25
 """A lesser depth is worth a look when it stands along so much more of the wall."""
+"""Rows of modules kept for each count."""
 PLACES = 6
 """Places along its slack where a row is tried."""
-"""Rows of modules kept for each count."""
+FULL = 0.85
+"""A row that takes so much of what the fullest takes is full."""
+TALL, LOW_FILLS = 1500, 4
+"""Of what is lower than people are, mm, so many rows of modules are looked at."""
 DENSEST_COUNTS = 4
 """Of a long stretch, only the counts that use it best are furnished."""
 AS_IT_COMES = Finish()
@@ -136,7 +140,11 @@ def fills_of(family: Family, section: Section, envelope: Envelope, finish: Finis
         return []
     found: list[Fill] = []
     shapes = shapes_worth(family, envelope, finish)
-    by_shape = [list(_of_shape(family, shape, section, envelope, blind)) for shape in shapes]
+    by_shape = [
+        list(islice(_of_shape(family, shape, section, envelope, blind),
+                    LOW_FILLS if shape.height < TALL and section.slope == "none" else None))
+        for shape in shapes
+    ]  # fmt: skip
     found += [fill for turn in zip_longest(*by_shape) for fill in turn if fill is not None]
     if section.slope == "along" and len(shapes) > 1:
         found += _stepped(family, shapes, section, envelope)
@@ -179,14 +187,43 @@ def _of_shape(family: Family, shape: Shape, section: Section, envelope: Envelope
         return
     combined = sorted(
         (tuple(c for c in choice if c) for choice in product(*per_stretch[:4])),
-        key=lambda cs: (sum(len(c[1]) for c in cs), -sum(sum(c[1]) for c in cs)),
+        key=lambda cs: (_count(cs), -_used(cs)),
     )
-    for choice in _densest([c for c in combined if c]):
+    for choice in _fullest_first(_densest([c for c in combined if c])):
         made = tuple((family, Row(shape=shape, x=x, widths=widths)) for x, widths, _ in choice)
         yield Fill(section.id, made, "; ".join(said for *_, said in choice if said))
 
 
 _Choice = tuple[int, tuple[int, ...], str]
+
+
+def _count(choice: tuple[_Choice, ...]) -> int:
+    return sum(len(widths) for _, widths, _ in choice)
+
+
+def _used(choice: tuple[_Choice, ...]) -> int:
+    return sum(sum(widths) for _, widths, _ in choice)
+
+
+def _fullest_first(choices: list[tuple[_Choice, ...]]) -> Iterator[tuple[_Choice, ...]]:
+    """What takes nearly all of the wall, in turns of every number of modules, and after every two of it one that leaves
+    more of it bare.
+    """
+    most = max(map(_used, choices), default=0)
+    full = _in_turns([c for c in choices if _used(c) >= FULL * most])
+    spare = iter(_in_turns([c for c in choices if _used(c) < FULL * most]))
+    for n, choice in enumerate(full):
+        yield choice
+        if n % 2:
+            yield from islice(spare, 1)
+    yield from spare
+
+
+def _in_turns(choices: list[tuple[_Choice, ...]]) -> list[tuple[_Choice, ...]]:
+    by_count: dict[int, list[tuple[_Choice, ...]]] = {}
+    for choice in choices:
+        by_count.setdefault(_count(choice), []).append(choice)
+    return [c for turn in zip_longest(*by_count.values()) for c in turn if c is not None]
 
 
 def _corners(family: Family, start: int, end: int, blind: list[tuple[float, float]],

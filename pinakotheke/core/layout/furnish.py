@@ -65,6 +65,14 @@ def begin(task: Task, goal: Goal, candidate: Candidate, path: int = 0) -> Furnis
     return _furnished(task, goal, candidate, wall, plan, points, 0)
 
 
+def carried_over(task: Task, furnished: Furnished, candidate: Candidate) -> Furnished:
+    """Another candidate furnished as far as it goes as this one is, bay by bay, and by best fit with the rest."""
+    wall = _wall(task, furnished.goal, candidate)
+    plan = wall.like(furnished.wall, furnished.answer.plan)
+    _, points = wall.begin(plan, _state(task, 0), 0.0)
+    return _furnished(task, furnished.goal, candidate, wall, plan, points, furnished.moves)
+
+
 def improve(task: Task, furnished: Furnished, moves: int, path: int = 0, goal: Goal | None = None) -> Furnished:
     """The best of so many moves from a furnished candidate, for its own goal or another."""
     goal = goal or furnished.goal

@@ -1,5 +1,5 @@
-"""Candidates a step away from another: one module wider or narrower, two changed for each other, one more or one less;
-and all of one family shallower, lower or higher."""
+"""Fills a step away from those of a candidate: one module wider or narrower, two changed for each other, one more or one
+less; and all of one family shallower, lower or higher."""
 
 from collections.abc import Iterator
 from itertools import combinations
@@ -7,12 +7,13 @@ from itertools import combinations
 from ..survey import Envelope
 from ..systems import Family, Row
 from .candidates import Candidate, Fill
-from .pool import settled
 from .task import Task
 
+Fills = tuple[Fill, ...]
 
-def reshaped(task: Task, candidate: Candidate) -> Iterator[Candidate]:
-    """Every candidate that differs in the depth or the height of all its rows of one family at one wall."""
+
+def reshaped(task: Task, candidate: Candidate) -> Iterator[Fills]:
+    """All that differ in the depth or the height of all rows of one family at one wall."""
     for n, fill in enumerate(candidate.fills):
         envelope = task.envelopes[fill.section]
         for family in dict.fromkeys(f for f, _ in fill.rows if not f.lies_on):
@@ -28,7 +29,7 @@ def reshaped(task: Task, candidate: Candidate) -> Iterator[Candidate]:
                 mine, theirs = [r for f, r in rows if f is family], [(f, r) for f, r in rows if f is not family]
                 if all(_stands(family, r, envelope) and not _in_the_way(family, r, theirs) for r in mine):
                     other = Fill(fill.section, tuple(rows), fill.said)
-                    yield from settled(task, (*candidate.fills[:n], other, *candidate.fills[n + 1 :]))
+                    yield (*candidate.fills[:n], other, *candidate.fills[n + 1 :])
 
 
 def _stands(family: Family, row: Row, envelope: Envelope) -> bool:
@@ -47,8 +48,8 @@ def _in_the_way(family: Family, row: Row, others: list[tuple[Family, Row]]) -> b
     )
 
 
-def neighbours(task: Task, candidate: Candidate) -> Iterator[Candidate]:
-    """Every candidate that differs by one step in one of its rows."""
+def neighbours(task: Task, candidate: Candidate) -> Iterator[Fills]:
+    """All that differ by one step in one of the rows."""
     for n, fill in enumerate(candidate.fills):
         rows = [(f, r) for f, r in fill.rows if not f.lies_on]
         for k, (family, row) in enumerate(rows):
@@ -60,7 +61,7 @@ def neighbours(task: Task, candidate: Candidate) -> Iterator[Candidate]:
                     made = [*rows]
                     made[k] = (family, Row(shape=row.shape, x=x, widths=widths))
                     other = Fill(fill.section, tuple(made), f"{sum(widths)} mm used with {len(widths)}")
-                    yield from settled(task, (*candidate.fills[:n], other, *candidate.fills[n + 1 :]))
+                    yield (*candidate.fills[:n], other, *candidate.fills[n + 1 :])
 
 
 def _steps(family: Family, row: Row) -> Iterator[tuple[int, ...]]:

@@ -12,6 +12,7 @@ from dataclasses import dataclass, field
 from math import inf
 from os import sched_getaffinity
 from random import Random
+from statistics import median
 
 from ..base import Frozen
 from ..saying import say
@@ -19,21 +20,25 @@ from ..systems import Family
 from .blocked import Blocked, blocked_by_budget, blocked_by_demand, too_big_a_task, too_small
 from .candidates import Candidate
 from .frontier import Point, Sensitivity, frontier_of, point_of, sensitivities
-from .furnish import Furnished, begin, design_of, furnish, heap_of, improve, seen_as
+from .furnish import Furnished, begin, carried_over, design_of, furnish, heap_of, improve, seen_as
 from .gallery import distinct, rightly_named, shape_of
 from .goals import REASONS, SEARCHED, TITLES
 from .kept import kept_candidate
 from .models import Design, Goal
 from .neighbours import neighbours, reshaped
-from .pool import candidates, families_of
+from .pool import candidates, families_of, settled
 from .quick import rank
 from .task import Task
 
 HEATS = ((96, 40), (28, 120), (8, 400))
 """Rounds of the race: how many run, and for how many moves each."""
-ANEW = ((24, 200), (12, 600), (4, 2000))
+ANEW = ((24, 200), (10, 600), (4, 1500))
 """Rounds of the race for what is tidy, which is seldom what is cheap."""
-BENDS, BENT_FROM, BENT, RESHAPED, BENT_ON = 2, 3, 8, 6, 6
+LOOKED_AT_ANEW = 40
+"""Candidates of the first race that are looked at once more for what is tidy."""
+BAYS_AT_PACE = 7
+"""Of a space of more bays each move takes longer, so there are fewer of them."""
+BENDS, BENT_FROM, BENT, RESHAPED, BENT_ON = 3, 3, 6, 4, 4
 """Then the widths of the best so many are bent, in so many rounds, to so many neighbours each, and so many have another
 depth or height; so many of all those go on."""
 MORE = 6
@@ -76,6 +81,8 @@ class _Search:
     designs: dict[str, Design] = field(default_factory=dict)
     best: dict[Goal, Furnished] = field(default_factory=dict)
     ran: list[Furnished] = field(default_factory=list)
+    pace: float = 1.0
+    """Share of the usual moves that the space is given."""
     shown: bool = False
     cut_short: bool = False
     """Whether its time was up before every goal had its turn."""
@@ -91,6 +98,7 @@ class _Search:
 
     def further(self, some: Sequence[Furnished], moves: int, path: int) -> list[Furnished]:
         """So many more moves from each of some, side by side; the best first."""
+        moves = int(moves * self.pace)
         waiting = [self.cores.submit(improve, self.task, f, moves, path + n) for n, f in enumerate(some)]
         try:
             return self.note(one.result() for one in waiting)
@@ -122,7 +130,7 @@ def design_space(task: Task) -> Solution:
         return Solution(alternatives=(), blocked=Blocked(kind="size", subject="free wall between obstacles", short=0,
                                                          unit="mm"))  # fmt: skip
     with ThreadPoolExecutor(len(sched_getaffinity(0))) as cores:
-        found = _Search(task, cores)
+        found = _Search(task, cores, pace=min(1.0, BAYS_AT_PACE / median(len(c.bays) for c in pool)))
         _alternatives(found, pool)
     return _solution(task, found)
 
@@ -217,10 +225,10 @@ def _race(found: _Search, goal: Goal, pool: list[Candidate]) -> list[Furnished]:
 
 def _anew(found: _Search, goal: Goal) -> list[Furnished]:
     """A short race for another goal, of all that did not at once fall out of the first one."""
-    anew = [begin(found.task, goal, f.candidate) for f in _apart(found.ran)[: HEATS[0][0]]]
+    anew = [begin(found.task, goal, f.candidate) for f in _apart(found.ran)[:LOOKED_AT_ANEW]]
     for number, (size, moves) in enumerate(ANEW):
         anew = found.further(_some_of_each(anew, size), moves, 901 + 101 * number)
-    return anew
+    return _with_neighbours(found, goal, anew, BENDS)
 
 
 def _with_neighbours(found: _Search, goal: Goal, ranked: list[Furnished], turn: int) -> list[Furnished]:
@@ -231,7 +239,8 @@ def _with_neighbours(found: _Search, goal: Goal, ranked: list[Furnished], turn: 
         shuffled = Random(task.seed * 31 + 7 * turn + n)
         shuffled.shuffle(near)
         shuffled.shuffle(shapes)
-        tried += [begin(task, goal, c) for c in (*near[:BENT], *shapes[:RESHAPED])]
+        fills = (*near[: BENT // 2], *shapes[: RESHAPED // 2])
+        tried += [carried_over(task, one, c) for other in fills for c in settled(task, other)]
     tried = found.further(tried, HEATS[1][1], 301)[:BENT_ON]
     return sorted([*ranked, *found.further(tried, HEATS[2][1], 501)], key=rank)
 

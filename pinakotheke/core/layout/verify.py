@@ -223,20 +223,32 @@ class _Proof:
 
     def _lies_on_uprights(self, part: Part) -> None:
         """A top lies on carcases from end to end; a board across has an upright at each end and none too far from the
-        next, and all of them reach it.
+        next, and all of them reach it. Over gables a wall is as good.
         """
         section = [p for p in self.design.parts if p.section == part.section and p.role in UPRIGHTS]
         reach = [p for p in section if p.z <= part.z <= p.z + p.h and p.x < part.x + part.w and part.x < p.x + p.w]
-        frames = sorted((p for p in reach if p.role in ENCLOSING), key=lambda p: p.x)
+        frames = sorted((p.x, p.x + p.w) for p in reach if p.role in ENCLOSING)
+        carriers = frames or sorted([*((p.x, p.x + p.w) for p in reach), *self._walls_beside(part)])
         at, gap = part.x, 0
-        for upright in frames or sorted(reach, key=lambda p: p.x):
-            gap = max(gap, upright.x - at)
-            at = max(at, upright.x + upright.w)
+        for start, end in carriers:
+            gap = max(gap, start - at)
+            at = max(at, end)
         gap = max(gap, part.x + part.w - at)
         limit = 0 if frames else WIDEST_SPAN
-        ends = frames or (reach and min(p.x for p in reach) <= part.x + NEAR_END and at >= part.x + part.w - NEAR_END)
+        ends = frames or (carriers and carriers[0][0] <= part.x + NEAR_END and at >= part.x + part.w - NEAR_END)
         if gap > limit or not ends:
             self._fault("support", "nothing below", part.id, gap, limit)
+
+    def _walls_beside(self, part: Part) -> list[tuple[int, int]]:
+        """Where a wall at either end of a cleated row carries what lies across it."""
+        envelope = self.envelopes.get(part.section)
+        cleated = any(b.section == part.section and self.design.family_of(b).kind == "cleat" for b in self.bays)
+        if envelope is None or not cleated:
+            return []
+        left, right = envelope.walls(part.z, part.z + part.h)
+        return [
+            (at, at) for at, real in ((left, envelope.left_allowance), (right, envelope.right_allowance)) if real > 0
+        ]
 
     def _between_carriers(self, part: Part) -> bool:
         """Whether what stands at both sides of a part is really there: frames, standards, posts, gables or a wall."""

@@ -27,14 +27,14 @@ def bays_of(
 
 
 BRACKET = 12
-"""Height of what carries a board across, under it, mm; invented."""
+"""Height of what carries a board across, under it, mm; invented. Cleats have their own height."""
 
 
 def _under(family: Family, bay: Bay, rows: Sequence[tuple[Family, Row]]) -> Bay:
     """A bay with what lies across it as its roof."""
     roofs = [
-        kin.lowest(other.shape) - BRACKET
+        kin.lowest(other.shape) - getattr(family.table, "cleat_height", BRACKET)
         for kin, other in rows
-        if family.kind in kin.lies_on and other.x < bay.x + bay.w and bay.x < other.end
+        if kin.built and family.kind in kin.lies_on and other.x < bay.x + bay.w and bay.x < other.end
     ]
-    return bay.model_copy(update={"z1": min([bay.z1, *roofs])}) if family.is_open_above and roofs else bay
+    return bay.model_copy(update={"z1": min([bay.z1, *roofs])}) if roofs else bay

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from itertools import islice
+from math import inf
 from typing import Any, get_args
 
 import numpy as np
@@ -191,8 +192,9 @@ class Block:
             (CODE[o.role], o.below, o.above, o.lowest, o.highest, o.each,
              troubles.setdefault((o.troubles, o.near, o.far, o.up, o.put_by), len(troubles)),
              int(o.highest == 0 and o.way == "floor"), int(o.role == "drawer"), int(o.role in BOARDS),
+             columns.BY_FOOT if o.role in BOARDS else columns.BY_TOP if o.role in FRONTS else 0,
              STORAGES.index(STORAGE_OF[o.way])) for o in flat
-        ], np.int64).reshape(-1, 11)  # fmt: skip
+        ], np.int64).reshape(-1, 12)  # fmt: skip
         against = [leaving * o.rank + top * o.put_by * (not o.on_top) for o in flat]
         real = np.array([(o.step, o.mass, o.tare, 0.0, o.capacity, o.rating, 0.0, a, 0.0)
                          for o, a in zip(flat, against, strict=True)], float).reshape(-1, 9)  # fmt: skip
@@ -228,17 +230,17 @@ class Wall:
             for row in block.rows:
                 starts.append(starts[-1] + len(row))
         starts += [starts[-1]] * (len(heap.things) + 1 - len(starts))
-        whole = np.concatenate([b.whole for b in made]) if made else np.zeros((0, 11), np.int64)
+        whole = np.concatenate([b.whole for b in made]) if made else np.zeros((0, 12), np.int64)
         real = np.concatenate([b.weighed(scale) for b in made]) if made else np.zeros((0, 9))
         troubles = heap.troubles(scale)
         real[:, columns.LEAST] = _least(whole, troubles)
         self.arrays = (np.asarray(starts, np.int64), whole, real, troubles, heap.turns, heap.rows,
                        *self._bay_tables(types, spans), weights_of(heap.home.rules.reserve, scale.order),
-                       np.zeros((max(1, len(bays)), PITCHES + 1)), apart_bits(), self._in_order())  # fmt: skip
+                       apart_bits(), self._in_order())  # fmt: skip
 
     def _bay_tables(self, types: list[int], spans: Sequence[int]) -> tuple[Any, Any, Any]:
         n = max(1, len(self.bays))
-        whole, real = np.zeros((n, 8), np.int64), np.zeros((n, 6))
+        whole, real = np.zeros((n, 9), np.int64), np.zeros((n, 6))
         sections = {s: k for k, s in enumerate(dict.fromkeys(b.section for b in self.bays))}
         most = max((len(b.blocked) for b in self.bays), default=0)
         blocked = np.zeros((n, max(1, most), 3), np.int64)
@@ -252,7 +254,8 @@ class Wall:
             blocked[k, : len(ranges)] = np.asarray(ranges).reshape(-1, 3)
             whole[k] = (types[k], 0 if bay.locked else min(bay.pitches, PITCHES), int(bay.has_base), int(bay.loose),
                         bay.at_hand, len(ranges), spans[k],
-                        (bay.highest - bay.z0) // bay.pitch if bay.highest else PITCHES)  # fmt: skip
+                        (bay.highest - bay.z0) // bay.pitch if bay.highest else PITCHES,
+                        self._beside(k, spans))  # fmt: skip
             shelf = component(family, "shelf", bay, 0).price if "shelf" in family.specs else 0.0
             points = self.scale.money * shelf + self.scale.part
             across = bay.w if bay.axis != "x" else bay.depth
@@ -261,6 +264,14 @@ class Wall:
             real[k] = (self.scale.front * across * bay.pitch / 1e4, points, points, float(stands), far,
                        sections[bay.section])  # fmt: skip
         return whole, real, blocked
+
+    def _beside(self, k: int, spans: Sequence[int]) -> int:
+        """The bay right beside one in its row, at whose heights its own may stand; -1 for none."""
+        bay, beside = self.bays[k], load("sense")["beside"]
+        return next(
+            (n for n, other in enumerate(self.bays)
+             if spans[n] == spans[k] and bay.drawer is None and 0 <= other.x - (bay.x + bay.w) <= beside), -1
+        )  # fmt: skip
 
     def _in_order(self) -> Any:
         """The bays in which people have their own, along the walls: all that stand or hang side by side."""
@@ -275,7 +286,7 @@ class Wall:
         b, g = max(1, len(self.bays)), self.heap.rows.shape[0]
         c, m = columns.MOST_COMPARTMENTS, columns.MOST_LOTS
         return (
-            np.zeros(b + 1, np.int64), np.zeros((b + 1, c, 13), np.int64), np.zeros((b + 1, c, 5)),
+            np.zeros(b + 1, np.int64), np.zeros((b + 1, c, 14), np.int64), np.zeros((b + 1, c, 5)),
             np.zeros((b + 1, c, m, 3), np.int64), np.zeros(b + 1), self.heap.rows[:, columns.COUNT].copy(),
             np.zeros((c, PITCHES + 2)), np.zeros((c, PITCHES + 2), np.int64),
             np.zeros((max(1, self.heap.words), b), np.int64), np.zeros(columns.STORES), np.zeros(columns.STORES),
@@ -283,7 +294,50 @@ class Wall:
             np.zeros((b + 1, c, PITCHES + 1)), np.zeros(1, np.int64),
             np.zeros(b, np.int64), np.zeros(g, np.int64), np.zeros(g, np.int64),
             np.zeros((2, max(1, self.heap.kins)), np.int64), np.zeros(g, np.int64), np.zeros((2, c), np.int64),
+            np.zeros((b + 1, PITCHES + 2)), np.zeros(b + 1),
         )  # fmt: skip
+
+    def like(self, other: "Wall", plan: tuple[Any, ...]) -> tuple[Any, ...]:
+        """A plan with what another wall's plan holds, each bay as that which stands most where it does, as far as its
+        compartments take it.
+        """
+        mine = self.plan()
+        for b, old in _matched(self.bays, other.bays).items():
+            for k in range(plan[0][old]):
+                held = self._taken(b, [(int(g), other.options[o], int(n))
+                                       for g, o, n in plan[3][old, k, : plan[1][old, k, columns.C_LOTS]]])  # fmt: skip
+                if held:
+                    at = mine[0][b]
+                    mine[0][b] += 1
+                    mine[1][b, at, columns.C_LOTS] = len(held)
+                    mine[3][b, at, : len(held)] = held
+                    for g, _, n in held:
+                        mine[5][g] -= n
+        self.reckoned(mine)
+        for b in map(int, np.flatnonzero(mine[4] >= columns.BIG)):
+            # What does not stand there is set in anew.
+            for k in range(mine[0][b]):
+                for g, _, n in mine[3][b, k, : mine[1][b, k, columns.C_LOTS]]:
+                    mine[5][g] += n
+            mine[0][b] = 0
+        return mine
+
+    def _taken(self, b: int, lots: list[tuple[int, Option, int]]) -> list[tuple[int, int, int]]:
+        """Of the lots of one compartment what a compartment of bay `b` takes, as (group, option, pieces)."""
+        starts, row = self.arrays[0], self.arrays[6][b, columns.TYPE] * len(self.heap.things)
+        free, bears, found = inf, inf, []
+        for g, old, n in lots:
+            like = next((o for o in range(starts[row + g], starts[row + g + 1]) if self.options[o].is_like(old)), None)
+            if like is None:
+                continue
+            one = self.options[like]
+            free, bears = min(free, one.capacity), min(bears, one.rating)
+            n = min(n, int(free / one.step + 1e-9) * one.each)
+            mass = n * one.mass + -(-n // one.each) * one.tare
+            if n and mass <= bears:
+                free, bears = free - -(-n // one.each) * one.step, bears - mass
+                found.append((g, like, n))
+        return found
 
     def copied(self, plan: tuple[Any, ...]) -> tuple[Any, ...]:
         """A plan of its own, alike."""
@@ -340,6 +394,20 @@ class Wall:
         return Answer(points, stacks, left, plan)
 
 
+def _matched(bays: Sequence[Bay], others: Sequence[Bay]) -> dict[int, int]:
+    """Of every bay the one of the others, of its family and wall, that stands most where it does; each once."""
+    pairs = sorted(
+        (-(min(a.x + a.w, b.x + b.w) - max(a.x, b.x)), n, m)
+        for n, a in enumerate(bays) for m, b in enumerate(others)
+        if (a.section, a.family, a.locked) == (b.section, b.family, False) and a.drawer == b.drawer
+    )  # fmt: skip
+    found: dict[int, int] = {}
+    for apart, n, m in pairs:
+        if apart < 0 and n not in found and m not in found.values():
+            found[n] = m
+    return found
+
+
 def _least(whole: Any, troubles: Any) -> Any:
     """The least trouble of every option over the feet between which its compartment may stand."""
     if not len(whole):
@@ -355,7 +423,9 @@ def weights_of(reserve: float, order: float) -> Any:
     firm = [points[name] for name in ("out", "out_piece", "reserve", "empty")]
     tidy = [points[name] * order for name in (
         "split", "apart", "walls", "words", "crowd", "mixed", "owners", "owner_runs", "over_rail", "far_in",
-        "lengths", "kin", "uneven")]  # fmt: skip
+        "lengths", "headroom", "kin", "uneven")]  # fmt: skip
     # Two rails one above the other are worth it where order counts for more than usual.
     double = points["double"] * max(0.0, order - 1)
-    return np.array([*firm, *tidy, double, reserve], float)
+    lines = points["lines"] * max(1.0, order)
+    lined = points["lined"] if order <= 1 else 1.0
+    return np.array([*firm, *tidy, double, lines, lined, reserve], float)

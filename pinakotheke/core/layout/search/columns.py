@@ -1,17 +1,32 @@
 """Columns of the plain arrays that the search's kernel works on, and its fixed sizes and points."""
 
 # an option, whole numbers
-ROLE, BELOW, ABOVE, LOWEST, HIGHEST, EACH, ROW, FLOOR, COVERED, BOARD, STORE = range(11)
+ROLE, BELOW, ABOVE, LOWEST, HIGHEST, EACH, ROW, FLOOR, COVERED, BOARD, LEVEL, STORE = range(12)
 # an option, fractions; money and hours are points already
 STEP, MASS, TARE, PRICE, CAPACITY, RATING, COLUMN, AGAINST, LEAST = range(9)
 # a group
 COUNT, OWNER, CLASS, KIND, WORD, USE, KIN, SEASON = range(8)  # use in hundredths: the square root of uses a month
 # a bay
-TYPE, PITCHES, HAS_BASE, LOOSE, AT_HAND, BLOCKS, LINE, LAST = range(8)
+TYPE, PITCHES, HAS_BASE, LOOSE, AT_HAND, BLOCKS, LINE, LAST, NEXT = range(9)  # next: the bay right beside it, or -1
 # a bay, fractions
 FRONT_COST, SHELF_PRICE, COVER_PRICE, STANDS, FAR, SECTION = range(6)  # metres from the way in
 # a compartment, whole numbers
-C_ROLE, C_BELOW, C_ABOVE, C_LO, C_HI, C_FOOT, C_LOTS, C_MASK, C_OWNER, C_FLOOR, C_COVER, C_BOARD, C_COVERED = range(13)
+(
+    C_ROLE,
+    C_BELOW,
+    C_ABOVE,
+    C_LO,
+    C_HI,
+    C_FOOT,
+    C_LOTS,
+    C_MASK,
+    C_OWNER,
+    C_FLOOR,
+    C_COVER,
+    C_BOARD,
+    C_LEVEL,
+    C_COVERED,
+) = range(14)
 # a compartment, fractions
 C_USED, C_MASS, C_CAPACITY, C_RATING, C_PRICE = range(5)
 # a lot: group, option, pieces
@@ -33,13 +48,20 @@ GROUP, OPTION, PIECES = range(3)
     OVER_RAIL,
     FAR_IN,
     LENGTHS,
+    HEADROOM,
     KINS,
     UNEVEN,
     DOUBLE,
+    LINES,
+    LINED,
     FREE,
-) = range(19)
+) = range(22)
 
 MOST_COMPARTMENTS, MOST_LOTS = 16, 12
+BY_FOOT, BY_TOP = 1, 2
+"""What of a compartment makes a line with its neighbours': the board it stands on, or the top of a front."""
+TOLERANCE = 2
+"""Pitches that two heights may differ and be one line."""
 RAIL = 3
 """The number of the role that garments hang from."""
 EVERYBODY = -1

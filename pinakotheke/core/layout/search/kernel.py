@@ -26,6 +26,8 @@ from .columns import (
     BIG,
     BLOCKS,
     BOARD,
+    BY_FOOT,
+    BY_TOP,
     C_ABOVE,
     C_BELOW,
     C_BOARD,
@@ -35,6 +37,7 @@ from .columns import (
     C_FLOOR,
     C_FOOT,
     C_HI,
+    C_LEVEL,
     C_LO,
     C_LOTS,
     C_MASK,
@@ -64,6 +67,7 @@ from .columns import (
     FRONT_COST,
     GROUP,
     HAS_BASE,
+    HEADROOM,
     HIGHEST,
     KIN,
     KIND,
@@ -71,7 +75,10 @@ from .columns import (
     LAST,
     LEAST,
     LENGTHS,
+    LEVEL,
     LINE,
+    LINED,
+    LINES,
     LOOSE,
     LOWEST,
     MASS,
@@ -80,6 +87,7 @@ from .columns import (
     MOST_COMPARTMENTS,
     MOST_LOTS,
     MULTIPLIER,
+    NEXT,
     OPTION,
     OUT,
     OUT_PIECE,
@@ -105,6 +113,7 @@ from .columns import (
     STORE,
     STORES,
     TARE,
+    TOLERANCE,
     TYPE,
     UNEVEN,
     USE,
@@ -154,15 +163,16 @@ def borne(options_f, o, each, kilograms):
 
 @jit
 def recount(wall, plan, s, k, b):
-    """What a compartment of slot `s` is in bay `b`, from what is in it, and its points at every foot."""
-    options_i, options_f, groups, troubles, bays_i, blocked = wall[1], wall[2], wall[5], wall[3], wall[6], wall[8]
-    held_i, held_f, lots, rows = plan[1], plan[2], plan[3], plan[15]
+    """What a compartment of slot `s` is in bay `b`, from what is in it."""
+    options_i, options_f, groups, bays_i = wall[1], wall[2], wall[5], wall[6]
+    held_i, held_f, lots = plan[1], plan[2], plan[3]
     first = lots[s, k, 0, OPTION]
     held_i[s, k, C_ROLE] = options_i[first, ROLE]
-    held_i[s, k, C_FLOOR], held_i[s, k, C_COVER], held_i[s, k, C_BOARD] = (
+    held_i[s, k, C_FLOOR], held_i[s, k, C_COVER], held_i[s, k, C_BOARD], held_i[s, k, C_LEVEL] = (
         options_i[first, FLOOR],
         options_i[first, COVERED],
         options_i[first, BOARD],
+        options_i[first, LEVEL],
     )
     below, above, mask, owner = 0, 0, 0, 0
     used, mass, price = 0.0, 0.0, 0.0
@@ -174,7 +184,10 @@ def recount(wall, plan, s, k, b):
             owner = groups[g, OWNER] if owner in (0, groups[g, OWNER]) else EVERYBODY
         used += columns_of(n, options_i[o, EACH]) * options_f[o, STEP]
         mass += mass_of(options_f, o, n, options_i[o, EACH])
-        price = max(price, options_f[o, PRICE])
+        if j == 0 or options_f[o, PRICE] > price:
+            # A board is as deep as the deepest on it asks, and carries what that one does.
+            price = options_f[o, PRICE]
+            held_f[s, k, C_RATING] = options_f[o, RATING]
     low, high = 0, 100000
     for j in range(held_i[s, k, C_LOTS]):
         o = lots[s, k, j, OPTION]
@@ -189,10 +202,17 @@ def recount(wall, plan, s, k, b):
         held_i[s, k, C_OWNER],
     ) = below, above, low, high, mask, owner
     held_f[s, k, C_USED], held_f[s, k, C_MASS], held_f[s, k, C_PRICE] = used, mass, price
-    held_f[s, k, C_CAPACITY], held_f[s, k, C_RATING] = options_f[first, CAPACITY], options_f[first, RATING]
-    units, width = below + above, troubles.shape[1]
-    high = min(high, bays_i[b, PITCHES] - units, bays_i[b, LAST] - below)
-    held_i[s, k, C_HI] = high
+    held_f[s, k, C_CAPACITY] = options_f[first, CAPACITY]
+    held_i[s, k, C_HI] = min(high, bays_i[b, PITCHES] - below - above, bays_i[b, LAST] - below)
+
+
+@jit
+def weigh(wall, plan, s, k, b):
+    """The points of a compartment of slot `s` at every foot in bay `b`."""
+    options_i, troubles, bays_i, blocked = wall[1], wall[3], wall[6], wall[8]
+    held_i, lots, rows = plan[1], plan[3], plan[15]
+    below, low, high = held_i[s, k, C_BELOW], held_i[s, k, C_LO], held_i[s, k, C_HI]
+    units, width = below + held_i[s, k, C_ABOVE], troubles.shape[1]
     for p in range(low, high + 1):
         rows[s, k, p] = 0.0
     for j in range(held_i[s, k, C_LOTS]):
@@ -217,12 +237,13 @@ def in_sequence(plan, s):
 
 
 @jit
-def stand(wall, plan, n, b, written):
+def stand(wall, plan, n, b, written, limit):
     """Where the `n` compartments in sequence stand in bay `b`, at the least trouble: exact, by a dynamic programme over
-    their feet in order. The feet are written where that is asked for; returns the points, `BIG` when they do not stand.
+    their feet in order. The feet are written where that is asked for; returns the points, `BIG` when they do not stand
+    or cost no less than `limit`.
     """
-    bays_i, bays_f, line = wall[6], wall[7], wall[10]
-    held_i, points, back, rows, sequence = plan[1], plan[6], plan[7], plan[15], plan[22]
+    bays_i, bays_f = wall[6], wall[7]
+    held_i, points, back, rows, sequence, line = plan[1], plan[6], plan[7], plan[15], plan[22], plan[23]
     pitches = bays_i[b, PITCHES]
     if n == 0:
         return 0.0
@@ -237,10 +258,13 @@ def stand(wall, plan, n, b, written):
     if rest > pitches:
         return BIG
     cover = bays_f[b, COVER_PRICE]
+    # What the heights that are still to come may better it by.
+    hope = bays_f[b, SHELF_PRICE] + n * plan[24][b]
     before, unit_before, low_before, high_before, cover_before = -1, 0, 0, 0, 0
     for k in range(n):
         s, i = sequence[0, k], sequence[1, k]
         units, board = held_i[s, i, C_BELOW] + held_i[s, i, C_ABOVE], held_i[s, i, C_BOARD] != 0
+        level, up = held_i[s, i, C_LEVEL], units if held_i[s, i, C_LEVEL] == BY_TOP else 0
         # What stands above it must still go in.
         low, high = held_i[s, i, C_LO], min(held_i[s, i, C_HI], pitches - rest)
         rest -= units
@@ -248,13 +272,13 @@ def stand(wall, plan, n, b, written):
             low = max(low, low_before + unit_before)
         if low > high:
             return BIG
-        least, at, pointer, any_foot = BIG, -1, low_before, False
+        least, at, pointer, cheapest = BIG, -1, low_before, BIG
         for p in range(low, high + 1):
             if k == 0:
                 total, origin = 0.0, -1
             else:
-                limit = min(p - unit_before - cover_before, high_before)
-                while pointer <= limit:
+                highest = min(p - unit_before - cover_before, high_before)
+                while pointer <= highest:
                     if points[before, pointer] < least:
                         least, at = points[before, pointer], pointer
                     pointer += 1
@@ -265,14 +289,14 @@ def stand(wall, plan, n, b, written):
                         total, origin = points[before, touching], touching
             total += rows[s, i, p]
             if total < BIG:
-                any_foot = True
-                if board:
-                    total -= line[b, p]
-                    if k == 0 and p == 0 and bays_i[b, HAS_BASE]:
-                        total -= bays_f[b, SHELF_PRICE]
+                if level:
+                    total -= line[b, p + up]
+                if board and k == 0 and p == 0 and bays_i[b, HAS_BASE]:
+                    total -= bays_f[b, SHELF_PRICE]
+            cheapest = min(cheapest, total)
             points[k, p] = min(total, BIG)
             back[k, p] = origin
-        if not any_foot:
+        if cheapest >= BIG or cheapest - hope >= limit:
             return BIG
         before, unit_before, low_before, high_before = k, units, low, high
         cover_before = held_i[s, i, C_COVER]
@@ -283,7 +307,7 @@ def stand(wall, plan, n, b, written):
             total = total + cover if p + unit_before + 1 <= pitches else BIG
         if total < best:
             best, at = total, p
-    if at < 0:
+    if at < 0 or best >= limit:
         return BIG
     if not written:
         return best
@@ -303,21 +327,29 @@ def stand(wall, plan, n, b, written):
 @jit
 def bay_points(wall, plan, s, b, written):
     """All points of slot `s` as bay `b`; `BIG` when it does not stand. Its feet are `written` or only tried."""
-    return points_of(wall, plan, in_sequence(plan, s), b, written)
+    return points_of(wall, plan, in_sequence(plan, s), b, written, BIG)
 
 
 @jit
-def points_of(wall, plan, n, b, written):
-    """The same of the `n` compartments in sequence."""
+def over_another(held_i, s, k, rails_of, drop):
+    """Whether a rail makes a double hang with the one below it: of one owner, and what is longer hangs above, as people
+    hang shirts over trousers.
+    """
+    return held_i[s, k, C_OWNER] == rails_of and held_i[s, k, C_BELOW] >= drop
+
+
+@jit
+def points_of(wall, plan, n, b, written, limit):
+    """The same of the `n` compartments in sequence; `BIG` as well when it comes to no less than `limit`. Where the feet
+    are not written, one of them is the scratch bay's, which is weighed only if it comes to that.
+    """
     options_i, options_f, groups, bays_i, bays_f, weights = wall[1], wall[2], wall[5], wall[6], wall[7], wall[9]
     held_i, held_f, lots, sequence = plan[1], plan[2], plan[3], plan[22]
     if n == 0:
         return weights[EMPTY] if bays_f[b, STANDS] > 0 else 0.0
-    total = stand(wall, plan, n, b, written)
-    if total >= BIG:
-        return BIG
+    total = 0.0
     hung, boards, owners, seen = False, 0, 0, 0
-    rails, rails_of = 0, 0
+    rails, rails_of, drop = 0, 0, 0
     far = weights[FAR_IN] * bays_f[b, FAR] / 100
     for i in range(n):
         s, k = sequence[0, i], sequence[1, i]
@@ -338,6 +370,9 @@ def points_of(wall, plan, n, b, written):
                     seen |= bit
                     owners += 1
         if held_i[s, k, C_BELOW] == 0 or held_i[s, k, C_COVER]:
+            if held_i[s, k, C_LEVEL] == BY_FOOT:
+                for j in range(held_i[s, k, C_LOTS]):
+                    total += weights[HEADROOM] * (held_i[s, k, C_ABOVE] - options_i[lots[s, k, j, OPTION], ABOVE])
             most = 4 if held_i[s, k, C_COVER] else 3
             if alike > most:
                 total += weights[CROWD] * (alike - most)
@@ -348,8 +383,8 @@ def points_of(wall, plan, n, b, written):
         else:
             hung = True
             if held_i[s, k, C_ROLE] == RAIL and held_i[s, k, C_OWNER] > 0:
-                rails = rails + 1 if rails == 0 or held_i[s, k, C_OWNER] == rails_of else 0
-                rails_of = held_i[s, k, C_OWNER]
+                rails = rails + 1 if rails == 0 or over_another(held_i, s, k, rails_of, drop) else 0
+                rails_of, drop = held_i[s, k, C_OWNER], held_i[s, k, C_BELOW]
             for j in range(held_i[s, k, C_LOTS]):
                 total += weights[LENGTHS] * (held_i[s, k, C_BELOW] - options_i[lots[s, k, j, OPTION], BELOW])
     if owners > 1:
@@ -358,13 +393,19 @@ def points_of(wall, plan, n, b, written):
         total -= weights[DOUBLE]
     if bays_i[b, AT_HAND]:
         total -= bays_f[b, SHELF_PRICE] * min(boards, bays_i[b, AT_HAND])
-    return total
+    # The heights last: most of what is tried costs too much wherever it stands.
+    if total - bays_f[b, SHELF_PRICE] - n * plan[24][b] >= limit:
+        return BIG
+    if not written:
+        weigh(wall, plan, bays_i.shape[0], 0, b)
+    heights = stand(wall, plan, n, b, written, limit - total)
+    return total + heights if heights < BIG else BIG
 
 
 @jit
 def room_for(wall, plan, s, k, g, o):
     """Pieces of group `g` that option `o` may add to a compartment."""
-    options_i, options_f, groups, apart = wall[1], wall[2], wall[5], wall[11]
+    options_i, options_f, groups, apart = wall[1], wall[2], wall[5], wall[10]
     held_i, held_f, lots = plan[1], plan[2], plan[3]
     if held_i[s, k, C_ROLE] != options_i[o, ROLE] or held_i[s, k, C_FLOOR] != options_i[o, FLOOR]:
         return 0
@@ -387,7 +428,8 @@ def room_for(wall, plan, s, k, g, o):
     if there == 0 and held_i[s, k, C_LOTS] == MOST_LOTS:
         return 0
     free = held_f[s, k, C_CAPACITY] - held_f[s, k, C_USED] + columns_of(there, each) * step
-    bearing = held_f[s, k, C_RATING] - held_f[s, k, C_MASS] + mass_of(options_f, o, there, each)
+    rating = options_f[o, RATING] if options_f[o, PRICE] > held_f[s, k, C_PRICE] else held_f[s, k, C_RATING]
+    bearing = rating - held_f[s, k, C_MASS] + mass_of(options_f, o, there, each)
     return max(min(int(free / step + 1e-9) * each, borne(options_f, o, each, bearing)) - there, 0)
 
 
@@ -402,9 +444,9 @@ def most_in(wall, o):
 
 
 @jit
-def _move(plan, s, k, t, r):
-    """Compartment `k` of slot `s` as compartment `r` of slot `t`, with its lots and its points at every foot."""
-    held_i, held_f, lots, rows = plan[1], plan[2], plan[3], plan[15]
+def _copy(plan, s, k, t, r):
+    """What compartment `k` of slot `s` is, and its lots, as compartment `r` of slot `t`."""
+    held_i, held_f, lots = plan[1], plan[2], plan[3]
     for i in range(held_i.shape[2]):
         held_i[t, r, i] = held_i[s, k, i]
     for i in range(held_f.shape[2]):
@@ -412,18 +454,15 @@ def _move(plan, s, k, t, r):
     for j in range(held_i[s, k, C_LOTS]):
         for i in range(3):
             lots[t, r, j, i] = lots[s, k, j, i]
-    for p in range(held_i[s, k, C_LO], held_i[s, k, C_HI] + 1):
-        rows[t, r, p] = rows[s, k, p]
 
 
 @jit
-def copy_bay(plan, s, t):
-    """Slot `s` as slot `t`."""
-    count = plan[0]
-    count[t] = count[s]
-    for k in range(count[s]):
-        _move(plan, s, k, t, k)
-    plan[4][t] = plan[4][s]
+def _move(plan, s, k, t, r):
+    """The same with its points at every foot."""
+    held_i, rows = plan[1], plan[15]
+    _copy(plan, s, k, t, r)
+    for p in range(held_i[s, k, C_LO], held_i[s, k, C_HI] + 1):
+        rows[t, r, p] = rows[s, k, p]
 
 
 @jit
@@ -450,6 +489,7 @@ def add_compartment(wall, plan, s, at, b, g, o, n):
     count[s] += 1
     plan[1][s, at, C_LOTS] = 0
     add_lot(wall, plan, s, at, b, g, o, n)
+    weigh(wall, plan, s, at, b)
 
 
 @jit
@@ -462,6 +502,7 @@ def take_out(wall, plan, s, k, b, j):
     held_i[s, k, C_LOTS] = last
     if last > 0:
         recount(wall, plan, s, k, b)
+        weigh(wall, plan, s, k, b)
         return False
     for r in range(k, count[s] - 1):
         _move(plan, s, r + 1, s, r)
@@ -508,11 +549,11 @@ def place(wall, plan, g, pieces, state, noise):
                     # No bay gets better by what is added: the least that it may come to.
                     if shift + options_f[o, LEAST] + options_f[o, AGAINST] >= best:
                         continue
-                    _move(plan, b, k, scratch, 0)
+                    _copy(plan, b, k, scratch, 0)
                     add_lot(wall, plan, scratch, 0, b, g, o, n)
                     number = in_sequence(plan, b)
                     sequence[0, k], sequence[1, k] = scratch, 0
-                    score = points_of(wall, plan, number, b, False) - worth[b] + shift
+                    score = points_of(wall, plan, number, b, False, best + worth[b] - shift) - worth[b] + shift
                     trials[0] += 1
                     if score < best:
                         best, best_bay, best_k, best_at, best_option, best_n = score, b, k, -1, o, n
@@ -554,7 +595,8 @@ def place(wall, plan, g, pieces, state, noise):
                     sequence[0, k + (k >= at)], sequence[1, k + (k >= at)] = b, k
                 sequence[0, at], sequence[1, at] = scratch, 0
                 trials[0] += 1
-                score = points_of(wall, plan, count[b] + 1, b, False) - worth[b] + left + noise * state / MODULUS
+                shift = left + noise * state / MODULUS
+                score = points_of(wall, plan, count[b] + 1, b, False, best + worth[b] - shift) - worth[b] + shift
                 if score < best:
                     best, best_bay, best_k, best_at, best_option, best_n = score, b, -1, at, o, n
         if best_bay < 0 or best >= BIG / 2:
@@ -562,6 +604,7 @@ def place(wall, plan, g, pieces, state, noise):
             return state
         if best_k >= 0:
             add_lot(wall, plan, best_bay, best_k, best_bay, g, best_option, best_n)
+            weigh(wall, plan, best_bay, best_k, best_bay)
         else:
             add_compartment(wall, plan, best_bay, best_at, best_bay, g, best_option, best_n)
         worth[best_bay] = bay_points(wall, plan, best_bay, best_bay, True)
@@ -573,7 +616,7 @@ def place(wall, plan, g, pieces, state, noise):
 def all_points(wall, plan):
     """Points of the whole wall: its bays, what is left out, what lies in more places than one, and the reserve."""
     options_i, options_f = wall[1], wall[2]
-    groups, bays_i, bays_f, weights, in_order = wall[5], wall[6], wall[7], wall[9], wall[12]
+    groups, bays_i, bays_f, weights, in_order = wall[5], wall[6], wall[7], wall[9], wall[11]
     count, held_i, held_f, lots, worth, out, words = plan[0], plan[1], plan[2], plan[3], plan[4], plan[5], plan[8]
     given, asked, places, bays_of, last = plan[9], plan[10], plan[11], plan[12], plan[13]
     owners_in, walls_of, last_wall, kins = plan[17], plan[18], plan[19], plan[20]
@@ -595,13 +638,13 @@ def all_points(wall, plan):
         total += worth[b]
         owners_in[b] = 0
         section = int(bays_f[b, SECTION])
-        rails, rails_of = 0, 0
+        rails, rails_of, drop = 0, 0, 0
         for k in range(count[b]):
             serial += 1
             foot = held_i[b, k, C_FOOT] + held_i[b, k, C_BELOW]
             if held_i[b, k, C_ROLE] == RAIL and held_i[b, k, C_OWNER] > 0:
-                rails = rails + 1 if rails == 0 or held_i[b, k, C_OWNER] == rails_of else 0
-                rails_of = held_i[b, k, C_OWNER]
+                rails = rails + 1 if rails == 0 or over_another(held_i, b, k, rails_of, drop) else 0
+                rails_of, drop = held_i[b, k, C_OWNER], held_i[b, k, C_BELOW]
             used, capacity = held_f[b, k, C_USED], held_f[b, k, C_CAPACITY]
             for j in range(held_i[b, k, C_LOTS]):
                 g, o, n = lots[b, k, j, GROUP], lots[b, k, j, OPTION], lots[b, k, j, PIECES]
@@ -671,7 +714,82 @@ def all_points(wall, plan):
     while met:
         met &= met - 1
         stretches -= 1
-    return total + weights[OWNER_RUNS] * stretches
+    return total + weights[OWNER_RUNS] * stretches + weights[LINES] * lines_missed(wall, plan)
+
+
+@jit
+def level_of(held_i, b, k):
+    """At what pitch a compartment makes a line with its neighbours': that of its board, or the top of its front; -1 for
+    what makes none.
+    """
+    if held_i[b, k, C_LEVEL] == 0:
+        return -1
+    up = held_i[b, k, C_BELOW] + held_i[b, k, C_ABOVE] if held_i[b, k, C_LEVEL] == BY_TOP else 0
+    return held_i[b, k, C_FOOT] + up
+
+
+@jit
+def lines_missed(wall, plan):
+    """Heights short of those that neighbouring bays should share; with what the bays' points were bettered by for heights
+    at which they were drawn, in units of a line.
+    """
+    bays_i, weights, count, held_i, line = wall[6], wall[9], plan[0], plan[1], plan[23]
+    could, shared, drawn = 0, 0, 0.0
+    for b in range(bays_i.shape[0]):
+        mine, theirs, beside = 0, 0, bays_i[b, NEXT]
+        for k in range(count[b]):
+            at = level_of(held_i, b, k)
+            if at >= 0:
+                mine += 1
+                drawn += line[b, at]
+        if beside < 0:
+            continue
+        for k in range(count[beside]):
+            theirs += 1 if held_i[beside, k, C_LEVEL] else 0
+        could += min(mine, theirs)
+        j = 0
+        for k in range(count[b]):
+            at = level_of(held_i, b, k)
+            while at >= 0 and j < count[beside]:
+                there = level_of(held_i, beside, j)
+                if there > at + TOLERANCE:
+                    break
+                j += 1
+                if there >= at - TOLERANCE and there >= 0:
+                    shared += 1
+                    break
+    missed = max(0.0, np.ceil(weights[LINED] * could - 1e-6) - shared)
+    return missed + (drawn / weights[LINES] if weights[LINES] > 0 else 0.0)
+
+
+@jit
+def draw(wall, plan, b, points):
+    """What a bay's points are bettered by at the heights that its neighbours have, and by less at those of the others of
+    its row; half as much so near to them that it looks like one line.
+    """
+    bays_i, count, held_i, line = wall[6], plan[0], plan[1], plan[23]
+    line[b], plan[24][b] = 0.0, points
+    for other in range(bays_i.shape[0]):
+        if other == b or bays_i[other, LINE] != bays_i[b, LINE]:
+            continue
+        share = points if bays_i[b, NEXT] == other or bays_i[other, NEXT] == b else 0.4 * points
+        for k in range(count[other]):
+            at = level_of(held_i, other, k)
+            if at >= 0:
+                for p in range(max(0, at - TOLERANCE), min(at + TOLERANCE, line.shape[1] - 1) + 1):
+                    line[b, p] = max(line[b, p], share if p == at else 0.5 * share)
+
+
+@jit
+def draw_all(wall, plan, points, rounds):
+    """Every bay in its turn drawn to the heights of the others, and standing anew."""
+    for _ in range(rounds):
+        for b in range(wall[6].shape[0]):
+            if plan[0][b] > 0:
+                draw(wall, plan, b, points)
+                plan[4][b] = bay_points(wall, plan, b, b, True)
+            else:
+                plan[23][b], plan[24][b] = 0.0, 0.0
 
 
 @jit
@@ -690,6 +808,9 @@ def copy_plan(plan, other, bays):
             for p in range(plan[1][b, k, C_LO], plan[1][b, k, C_HI] + 1):
                 other[15][b, k, p] = plan[15][b, k, p]
         other[4][b] = plan[4][b]
+        for p in range(plan[23].shape[1]):
+            other[23][b, p] = plan[23][b, p]
+        other[24][b] = plan[24][b]
     for g in range(plan[5].shape[0]):
         other[5][g] = plan[5][g]
 
@@ -702,10 +823,92 @@ def _out(wall, plan, b, k, j, removed):
 
 
 @jit
-def ruin(wall, plan, removed, state):
-    """Take a part of the wall out: lots at random, whole compartments, one group or two everywhere, a bay."""
-    groups, bays_i = wall[5], wall[6]
+def _bay_out(wall, plan, b, removed):
+    while plan[0][b] > 0:
+        _out(wall, plan, b, plan[0][b] - 1, 0, removed)
+
+
+@jit
+def _group_out(wall, plan, g, removed):
     count, held_i, lots, worth = plan[0], plan[1], plan[3], plan[4]
+    for b in range(wall[6].shape[0]):
+        changed, k = False, 0
+        while k < count[b]:
+            j, gone = 0, False
+            while j < held_i[b, k, C_LOTS]:
+                if lots[b, k, j, GROUP] == g:
+                    changed = True
+                    gone = _out(wall, plan, b, k, j, removed)
+                    if gone:
+                        break
+                else:
+                    j += 1
+            if not gone:
+                k += 1
+        if changed:
+            worth[b] = bay_points(wall, plan, b, b, True)
+
+
+@jit
+def hanging(wall, g, b):
+    """The option by which a group hangs lowest in a bay; -1 where it does not hang there."""
+    starts, options_i, bays_i = wall[0], wall[1], wall[6]
+    row, least = bays_i[b, TYPE] * wall[5].shape[0] + g, -1
+    for o in range(starts[row], starts[row + 1]):
+        units = options_i[o, BELOW] + options_i[o, ABOVE]
+        if options_i[o, ROLE] == RAIL and (least < 0 or units < options_i[least, BELOW] + options_i[least, ABOVE]):
+            least = o
+    return least
+
+
+@jit
+def hang_double(wall, plan, removed, state):
+    """A bay taken for two rails, one above the other, with two groups of one owner on them; what else is of that length
+    comes in by best fit. This is what people build first, and what single moves seldom come upon.
+    """
+    groups, bays_i, options_i = wall[5], wall[6], wall[1]
+    number = groups.shape[0]
+    state = next_random(state)
+    b = state % bays_i.shape[0]
+    state = next_random(state)
+    under = state % number
+    state = next_random(state)
+    if bays_i[b, PITCHES] == 0 or groups[under, OWNER] <= 0:
+        return state
+    low = hanging(wall, under, b)
+    if low < 0:
+        return state
+    for step in range(number):
+        over = (state + step) % number
+        if over == under or groups[over, OWNER] != groups[under, OWNER]:
+            continue
+        high = hanging(wall, over, b)
+        if high < 0:
+            continue
+        units = options_i[low, BELOW] + options_i[low, ABOVE] + options_i[high, BELOW] + options_i[high, ABOVE]
+        if units > bays_i[b, PITCHES]:
+            continue
+        _bay_out(wall, plan, b, removed)
+        _group_out(wall, plan, under, removed)
+        _group_out(wall, plan, over, removed)
+        for k in range(2):
+            g, o = (under, low) if k == 0 else (over, high)
+            n = min(removed[g], most_in(wall, o))
+            if n > 0:
+                add_compartment(wall, plan, b, plan[0][b], b, g, o, n)
+                removed[g] -= n
+        plan[4][b] = bay_points(wall, plan, b, b, True)
+        break
+    return state
+
+
+@jit
+def ruin(wall, plan, removed, state):
+    """Take a part of the wall out: lots at random, whole compartments, one group or two everywhere, a bay; or a bay is
+    made one of two rails.
+    """
+    groups, bays_i, weights = wall[5], wall[6], wall[9]
+    count, held_i, worth = plan[0], plan[1], plan[4]
     bays, number = bays_i.shape[0], groups.shape[0]
     full = 0
     for b in range(bays):
@@ -714,7 +917,9 @@ def ruin(wall, plan, removed, state):
     kind = state % 100
     if full == 0:
         return state
-    if kind < 22:
+    if weights[DOUBLE] > 0 and kind >= 92:
+        state = hang_double(wall, plan, removed, state)
+    elif kind < 22:
         state = next_random(state)
         rounds = 1 + state % 4
         for _ in range(rounds):
@@ -745,32 +950,14 @@ def ruin(wall, plan, removed, state):
         rounds = 1 + state % 3
         for _ in range(rounds):
             state = next_random(state)
-            g = state % number
-            for b in range(bays):
-                changed = False
-                k = 0
-                while k < count[b]:
-                    j, gone = 0, False
-                    while j < held_i[b, k, C_LOTS]:
-                        if lots[b, k, j, GROUP] == g:
-                            changed = True
-                            gone = _out(wall, plan, b, k, j, removed)
-                            if gone:
-                                break
-                        else:
-                            j += 1
-                    if not gone:
-                        k += 1
-                if changed:
-                    worth[b] = bay_points(wall, plan, b, b, True)
+            _group_out(wall, plan, state % number, removed)
     else:
         state = next_random(state)
         rounds = 1 + (1 if state % 3 == 0 else 0)
         for _ in range(rounds):
             state = next_random(state)
             b = state % bays
-            while count[b] > 0:
-                _out(wall, plan, b, count[b] - 1, 0, removed)
+            _bay_out(wall, plan, b, removed)
             worth[b] = bay_points(wall, plan, b, b, True)
     return state
 
@@ -815,7 +1002,7 @@ def improve(wall, plan, best, kept, removed, moves, hot, cold, state, best_point
     """So many moves of ruin and repair from `plan`, whose best is in `best`; fewer where a move tries more places than
     is usual. `kept` is where a move begins. Returns (state, points of the best).
     """
-    bays, trials = wall[6].shape[0], plan[16]
+    bays, trials, drawn = wall[6].shape[0], plan[16], 0.5 * wall[9][LINES]
     now = all_points(wall, plan)
     copy_plan(plan, kept, bays)
     trials[0] = 0
@@ -829,6 +1016,8 @@ def improve(wall, plan, best, kept, removed, moves, hot, cold, state, best_point
         state = next_random(state)
         noise = 0.0 if state % 4 == 0 else heat * 0.5
         state = set_in(wall, plan, removed, state, noise)
+        if drawn > 0:
+            draw_all(wall, plan, drawn, 1)
         points = all_points(wall, plan)
         state = next_random(state)
         if points <= now or np.exp((now - points) / heat) * MODULUS > state:
@@ -848,6 +1037,7 @@ def reckon(wall, plan):
     for b in range(wall[6].shape[0]):
         for k in range(plan[0][b]):
             recount(wall, plan, b, k, b)
+            weigh(wall, plan, b, k, b)
         plan[4][b] = bay_points(wall, plan, b, b, True)
 
 
@@ -856,27 +1046,7 @@ def line_up(wall, plan, points):
     """Shelves of neighbouring bays at one height, as far as what they hold allows it: each bay stands anew, drawn to the
     heights that the others of its row have.
     """
-    bays_i, line = wall[6], wall[10]
-    count, held_i = plan[0], plan[1]
-    bays = bays_i.shape[0]
-    for _ in range(3):
-        for b in range(bays):
-            if count[b] == 0:
-                continue
-            for p in range(line.shape[1]):
-                line[b, p] = 0.0
-            for other in range(bays):
-                near = other == b - 1 or other == b + 1
-                if other == b or bays_i[other, LINE] != bays_i[b, LINE]:
-                    continue
-                for k in range(count[other]):
-                    if held_i[other, k, C_BOARD]:
-                        foot = held_i[other, k, C_FOOT]
-                        line[b, foot] = min(line[b, foot] + (points if near else 0.4 * points), 2 * points)
-            stand(wall, plan, in_sequence(plan, b), b, True)
-    for b in range(bays):
-        for p in range(line.shape[1]):
-            line[b, p] = 0.0
+    draw_all(wall, plan, points, 3)
 
 
 @njit(cache=True, nogil=True, error_model="numpy")

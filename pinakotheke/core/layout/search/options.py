@@ -82,6 +82,11 @@ class Option:
     at_hand: bool = False
     """Its containers are the household's own."""
 
+    def is_like(self, other: "Option") -> bool:
+        """Whether it keeps things as another one does, in a bay of another size."""
+        mine, theirs = ((o.role, o.way, o.turned, o.container, o.deep > 0) for o in (self, other))
+        return mine == theirs
+
 
 def kind_of_bay(bay: Bay, sockets: tuple[tuple[str, float], ...]) -> tuple[object, ...]:
     """What of a bay decides its options: all but where it stands, how high and how wide it is. Where something wants a
@@ -110,10 +115,16 @@ def fitted(options: list[Option], bay: Bay, home: Household) -> list[Option]:
         price, capacity, rating, hours, _ = home.cache.component(family, o.role, bay, o.front)
         if o.role == "base" and "shelf" in family.specs:
             price = home.cache.component(family, "shelf", bay, 0).price  # a base is reckoned as a shelf that is there
+        boards = [(0, price, rating)]
         if o.deep:
-            price = home.cache.component(family, o.role, bay.model_copy(update={"depth": o.deep}), o.front).price
-        if o.step <= capacity and o.one <= rating:
-            found.append(replace(o, capacity=capacity, rating=rating, price=price, hours=hours))
+            cut = home.cache.component(family, o.role, bay.model_copy(update={"depth": o.deep}), o.front)
+            # A board that is cut may carry less; what is heavy then lies on one that is not.
+            heaviest = capacity // o.step * (o.each * o.mass + o.tare)
+            boards = [(o.deep, cut.price, min(cut.rating, rating)), *(boards if cut.rating < heaviest else ())]
+        found += [
+            replace(o, deep=deep, capacity=capacity, rating=bears, price=costs, hours=hours)
+            for deep, costs, bears in boards if o.step <= capacity and o.one <= bears
+        ]  # fmt: skip
     return [o for o in found if not any(_beats(p, o) for p in found if p is not o)]
 
 
@@ -134,6 +145,8 @@ def options(thing: Thing, bay: Bay, home: Household, limits: Limits) -> list[Opt
 def _beats(one: Option, other: Option) -> bool:
     """Whether an option of the same compartment is nowhere worse, and somewhere better."""
     if (one.role, one.container) != (other.role, other.container):
+        return False
+    if (one.deep > 0) != (other.deep > 0):
         return False
     mine = (one.rank, one.step / one.each, one.step, one.above + one.below, one.front)
     theirs = (other.rank, other.step / other.each, other.step, other.above + other.below, other.front)

@@ -18,6 +18,8 @@ from ..slopes import Falls, Tier, falls, pitch_of, steps, tiers
 from ..standing import comes_out, cut_around, setback_for
 
 SCREWS_PER_CLEAT = 3
+NEARLY = 30
+"""A usual depth that wants so little of the whole is as good, mm."""
 
 
 class CleatTable(Table):
@@ -35,6 +37,9 @@ class CleatTable(Table):
     """Kilograms that one bracket carries."""
     widest: int
     narrowest: int
+    heights: tuple[int, ...]
+    front: int
+    """How far behind the front of the place its boards end, so that a door closes, mm."""
 
 
 UNEQUAL = ((1 / 3, 2 / 3), (2 / 3, 1 / 3), (0.25, 0.45, 0.3), (0.4, 0.3, 0.3))
@@ -119,14 +124,20 @@ class Cleat(Family):
         return tuple(rows)
 
     def shapes(self, envelope: Envelope, finish: Finish) -> tuple[Shape, ...]:
-        room = envelope.y_to - envelope.y_from
+        room = envelope.y_to - envelope.y_from - self.table.front
         found = []
-        for height in sorted({min(envelope.z_to, h) for h in (1200, 1800, 2200, 2500)}, reverse=True):
-            for depth in sorted({d for d in self.table.depths if d <= room} | {min(room, 750)}, reverse=True):
+        for height in sorted({min(envelope.z_to, h) for h in self.table.heights}, reverse=True):
+            for depth in sorted(self._depths(room), reverse=True):
                 setback = setback_for(envelope, height, depth)
                 if setback == 0:
                     found.append(Shape(height=height, depth=depth, member=height))
         return tuple(found)
+
+    def _depths(self, room: int) -> set[int]:
+        """The depths of the table, and all there is where the table comes nowhere near it."""
+        usual = {d for d in self.table.depths if d <= room}
+        whole = min(room, self.table.depths[-1])
+        return usual | ({whole} if whole - max(usual, default=0) > NEARLY else set())
 
     def stretches(self, envelope: Envelope, shape: Shape) -> tuple[tuple[int, int], ...]:
         """The clear width: what stands in it is cut around or closes its own heights."""
@@ -199,6 +210,9 @@ class Cleat(Family):
         if not right:
             found[len(row.widths) - 1] = "right"
         return found
+
+    def ends_on_brackets(self, envelope: Envelope, row: Row) -> bool:
+        return bool(self._free_ends(envelope, row))
 
     def structure(self, envelope: Envelope, row: Row, bays: tuple[Bay, ...], finish: Finish) -> tuple[Part, ...]:
         """Gables between bays, and at an end where no wall carries the cleats."""

@@ -28,7 +28,6 @@ class Tops(Family):
     drills = False
     lies_on = frozenset({"carcase"})
     built = False
-    """Whether there is something to buy and to stand: what is there anyhow is never left away."""
 
     @property
     def modules(self) -> tuple[int, ...]:
@@ -77,10 +76,12 @@ class Tops(Family):
 
 
 class Across(Tops):
-    """One board across standards or posts, on a bracket at each."""
+    """One board across standards or posts, on a bracket at each; or across a whole recess, on the gables and on a cleat
+    at either wall.
+    """
 
     id = "across"
-    lies_on = frozenset({"track", "rack"})
+    lies_on = frozenset({"track", "rack", "cleat"})
     built = True
 
     def over(self, envelope: Envelope, below: Family, row: Row, finish: Finish) -> Row | None:
@@ -88,7 +89,7 @@ class Across(Tops):
         board.
         """
         free = super().over(envelope, below, row, finish)
-        if free is None or max(row.widths) > WIDEST_SPAN:
+        if free is None or max(row.widths) > WIDEST_SPAN or below.ends_on_brackets(envelope, row):
             return None
         uprights = list(accumulate(row.widths, initial=row.x))
         inside = [x for x in uprights if free.x - NEAR_UPRIGHT <= x <= free.end]

@@ -29,7 +29,7 @@ class TrackTable(Table):
     standard_depth: int
     bays: tuple[int, ...]
     top_gap: int
-    hung_at: int
+    hung_at: tuple[int, ...]
     track_lengths: tuple[int, ...]
     track_height: int
     bracket_rating: float = 18
@@ -62,7 +62,9 @@ class Track(OnTwoSides, Family):
         for length in sorted(table.standards, reverse=True):
             # It hangs from as high as it must to clear the foot gap, not from the ceiling: reach rules. Short
             # standards also hang over whatever stands below them.
-            for height in sorted({length + table.foot_gap, max(length + table.foot_gap, table.hung_at)}):
+            low = length + table.foot_gap
+            higher = table.hung_at if low >= table.hung_at[0] else table.hung_at[:1]
+            for height in sorted({low, *(max(low, h) for h in higher)}):
                 # It hangs on the wall, so under a slope it is no higher than the wall behind it.
                 found += [
                     Shape(height=height, depth=depth, member=length)

@@ -31,6 +31,8 @@ class Basis:
     """Whether its highest board carries what stands over its uprights: it has no roof."""
     lies_on: frozenset[str] = frozenset()
     """Kinds of family over whose modules it lies, from the first to the last."""
+    built: bool = True
+    """Whether there is something to buy and to stand: what is there anyhow is never left away."""
     on_what_is_there: bool = False
     """Whether its bottom is a board of the place itself, which is no part of what is built."""
 

@@ -90,6 +90,10 @@ class Geometry(Basis, ABC):
         barred = self.barred(envelope, row.shape)
         return not any(lo < at < hi for at in accumulate(row.widths, initial=row.x) for lo, hi in barred)
 
+    def ends_on_brackets(self, envelope: Envelope, row: Row) -> bool:
+        """Whether an end of a row has neither an upright nor a wall to carry a board across it."""
+        return False
+
     def lowest(self, shape: Shape) -> int:
         """Height above the floor from which a row takes the wall: what hangs over others leaves what is below it."""
         return shape.height - shape.member if self.hangs_over else shape.foot

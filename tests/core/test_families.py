@@ -8,7 +8,7 @@ from pinakotheke.core.layout import Task, Weights, design_space, verify
 from pinakotheke.core.layout.candidates import fills_of, shapes_worth, stand
 from pinakotheke.core.layout.pool import allowed, candidates
 from pinakotheke.core.survey import envelopes
-from pinakotheke.core.survey.corners import blind_zones
+from pinakotheke.core.survey.corners import blind_zones, corners
 from pinakotheke.core.systems import FAMILIES, Bay, Finish, OnPart, Part, Row
 
 from .examples import PLAIN, demo_house, region, regions, survey, task
@@ -247,11 +247,12 @@ class SlopeAndCornerTests(TestCase):
     def test_a_corner_is_left_or_reached_through_a_corner_module(self) -> None:
         house = demo_house()
         porters = house.space("porters-room").survey
-        found, blind = envelopes(porters, house.rules), blind_zones(porters)
+        meet = corners(porters)
+        found, blind = envelopes(porters, house.rules), blind_zones(meet)
         (zone,) = blind["A"]
         widths = set()
         for fill in fills_of(CARCASE, porters.section("A"), found["A"], PLAIN_FINISH, blind["A"]):
-            for bay in stand((fill,), found, blind, {}).bays:
+            for bay in stand((fill,), found, meet, {}).bays:
                 if bay.blind:
                     widths.add(bay.w + 36)
                     self.assertFalse(bay.pulls)

@@ -8,7 +8,7 @@ from pinakotheke.core.layout.candidates import fills_of, stand
 from pinakotheke.core.layout.models import Assignment
 from pinakotheke.core.layout.verify import Fault
 from pinakotheke.core.survey import envelopes
-from pinakotheke.core.survey.corners import blind_zones
+from pinakotheke.core.survey.corners import blind_zones, corners
 from pinakotheke.core.survey.square import frames
 from pinakotheke.core.systems import FAMILIES, Finish, OnPart, Part
 
@@ -198,9 +198,10 @@ class CornerTests(TestCase):
     def test_what_a_bay_says_of_its_corner_is_not_believed(self) -> None:
         house = demo_house()
         porters = house.space("porters-room").survey
-        found, blind = envelopes(porters, house.rules), blind_zones(porters)
+        meet = corners(porters)
+        found, blind = envelopes(porters, house.rules), blind_zones(meet)
         carcase = FAMILIES["carcase"]
-        stood = (stand((f,), found, blind, {}) for f in fills_of(carcase, porters.section("A"), found["A"], Finish(),
+        stood = (stand((f,), found, meet, {}) for f in fills_of(carcase, porters.section("A"), found["A"], Finish(),
                                                                 blind["A"]))  # fmt: skip
         candidate = next(c for c in stood if any(b.blind for b in c.bays))
         index = next(b.index for b in candidate.bays if b.blind)

@@ -5,12 +5,12 @@ fill for every section that is used. Runs are filled exactly (`run`); how fills 
 differ, ranked by what they promise.
 """
 
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from itertools import islice, permutations, product, zip_longest
 
 from ..survey import Envelope
-from ..survey.corners import hidden
+from ..survey.corners import Corner, blind_zones, hidden
 from ..survey.models import Section
 from ..systems import Bay, Family, Finish, Part, Row, Shape
 from ..systems.rows import bays_of
@@ -110,10 +110,11 @@ class Candidate:
         return sum(b.w * max(min(b.z1, top) - b.z0, 0) if b.drawer is None else b.w * b.depth for b in self.bays)
 
 
-def stand(fills: tuple[Fill, ...], envelopes: Mapping[str, Envelope], blind: Mapping[str, list[tuple[float, float]]],
+def stand(fills: tuple[Fill, ...], envelopes: Mapping[str, Envelope], corners: Iterable[Corner],
           feet: Mapping[str, int], finish: Finish = AS_IT_COMES) -> Candidate:  # fmt: skip
     """The candidate that these fills make: bays numbered, corners and heights of levels known to each."""
     bays: list[Bay] = []
+    blind = blind_zones(corners, {f.section: [(r.x, r.end + family.ends) for family, r in f.rows] for f in fills})
     spans = []
     for fill in fills:
         for family, row in fill.rows:
@@ -129,6 +130,29 @@ def stand(fills: tuple[Fill, ...], envelopes: Mapping[str, Envelope], blind: Map
 
 
 # -- fills of one section --
+
+
+def clear_of(fill: Fill, near: Sequence[tuple[float, float]], envelope: Envelope) -> Fill | None:
+    """What of a fill keeps clear of some stretches at the ends of its wall; None where nothing does."""
+    kept = []
+    for family, row in fill.rows:
+        x, widths = row.x, list(row.widths)
+        cut = family.fillings(sum(widths)) is not None  # its modules are of any width
+        for low, high in near:
+            while widths and low <= x < high:
+                first = widths.pop(0)
+                if cut and x + first - high >= family.smallest():
+                    widths, first = [int(x + first - high), *widths], int(high - x)
+                x += first
+            while widths and low < x + sum(widths) + family.ends <= high + family.ends:
+                widths.pop()
+                rest = int(low - family.ends - x - sum(widths))
+                if cut and rest >= family.smallest():
+                    widths.append(rest)
+        stands = Row(shape=row.shape, x=x, widths=tuple(widths)) if widths and not family.lies_on else None
+        if stands is not None and (stands == row or family.allows(envelope, stands)):
+            kept.append((family, stands))
+    return Fill(fill.section, tuple(kept), fill.said) if kept else None
 
 
 def fills_of(family: Family, section: Section, envelope: Envelope, finish: Finish,
@@ -223,6 +247,9 @@ def _in_turns(choices: list[tuple[_Choice, ...]]) -> list[tuple[_Choice, ...]]:
     by_count: dict[int, list[tuple[_Choice, ...]]] = {}
     for choice in choices:
         by_count.setdefault(_count(choice), []).append(choice)
+    for row in by_count.values():
+        # Modules all alike are what people build first, though others may use more of the wall.
+        row[1:] = sorted(row[1:], key=lambda choice: len({w for _, widths, _ in choice for w in widths}) > 1)
     return [c for turn in zip_longest(*by_count.values()) for c in turn if c is not None]
 
 
@@ -281,7 +308,9 @@ def ways_to_fill(family: Family, shape: Shape, envelope: Envelope, start: int, e
         return
     edge, mask = front(length, modules), mask_of(barred, length)
     for count, used in enumerate(edge.used, 1):
-        for widths in _spread(rows(length, modules, count, 16 * most), most):
+        alike = next(((m,) * count for m in reversed(modules) if m * count <= length), ())
+        some = _spread(rows(length, modules, count, 16 * most), most)
+        for widths in dict.fromkeys((*some, *((alike,) if alike and most > 1 else ()))):
             arranged = _arrange(envelope, start, length, widths, mask)
             if arranged is not None:
                 yield *arranged, _said(sum(widths), length, count, used, edge.count_bound)

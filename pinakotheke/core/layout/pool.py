@@ -1,24 +1,28 @@
 """The candidates of a whole space: fills of its sections put together, those that differ most first."""
 
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from collections.abc import Set as AbstractSet
 from dataclasses import replace
-from itertools import islice
+from itertools import islice, product
 
 from ..house import HouseRules
 from ..inventory.needs import ways
 from ..survey import Envelope, Survey
-from ..survey.corners import blind_zones
+from ..survey.corners import Corner, blind_zones, corners
 from ..survey.models import Section
 from ..survey.stacks import members
 from ..systems import FAMILIES, Family, Finish, Range, family_of_range
 from ..systems.families.tops import BELOW_ENDS, Tops
 from ..tables import load
-from .candidates import MOST_CANDIDATES, Candidate, Fill, Places, fills_of, places_of, stand, with_companions
+from .candidates import MOST_CANDIDATES, Candidate, Fill, Places, clear_of, fills_of, places_of, stand, with_companions
 from .task import Task
 
 RANKED = 4
 """Fills of a section that are tried with those of the other sections."""
+
+
+CLEAR_OF_CORNERS = 48
+"""Fills that keep clear of the corners."""
 
 
 def allowed(rules: HouseRules, ranges: Iterable[Range] = ()) -> tuple[str, ...]:
@@ -42,9 +46,12 @@ def families_of(task: Task) -> tuple[str, ...]:
 def candidates(task: Task) -> list[Candidate]:
     """Every candidate worth a look, at most `MOST_CANDIDATES`; the task's watch may break it off."""
     survey, envelopes, finish = task.survey, task.envelopes, task.finish
-    blind, feet = blind_zones(survey), survey.feet
+    meet, feet = corners(survey), survey.feet
+    blind = blind_zones(meet)
     allowed_families = [task.catalogue[f] for f in families_of(task)]
     by_section: _BySection = []
+    whole: dict[tuple[str, str], list[Fill]] = {}
+    """Fills of walls that have a corner, with nothing of it hidden: by section and family."""
     clothes = any(t.row.group == "clothing" for t in task.things if t.stays)
     wanted = {way for t in task.things if t.stays for way in ways(t, task.rules)}
     for section in survey.parts:
@@ -58,6 +65,10 @@ def candidates(task: Task) -> list[Candidate]:
             if section.kind == "run" and task.families is None and not suits(family, survey.kind, clothes):
                 continue
             made = fills_of(family, section, envelope, finish, blind.get(section.id, []))
+            if section.id in blind:
+                free = fills_of(family, section, envelope, finish, [])
+                top = max((r.shape.height for f in free for _, r in f.rows), default=0)
+                whole[section.id, family.id] = [f for f in free if f.rows[0][1].shape.height == top]
             if made:
                 fills[family.id] = made
                 fills[family.id] += _mixed(
@@ -66,7 +77,13 @@ def candidates(task: Task) -> list[Candidate]:
         if fills:
             by_section.append((section, fills))
     chosen = [fills for sections in _without_twice(by_section, survey) for fills in _combined(sections)]
-    stood = (stand(topped, envelopes, blind, feet, finish)
+    clear = _clear_of_corners(
+        by_section, whole, meet, envelopes,
+        lambda f: task.families is not None or suits(task.catalogue[f], survey.kind, clothes),
+        {f.id for f in allowed_families if f.companion},
+    )  # fmt: skip
+    chosen += islice(clear, CLEAR_OF_CORNERS)
+    stood = (stand(topped, envelopes, meet, feet, finish)
             for fills in chosen for topped in _topped(fills, allowed_families, envelopes, finish))  # fmt: skip
     suited = (c for c in stood if task.families is not None or suits(task.catalogue[c.main], survey.kind, clothes))
     return list(islice(suited, MOST_CANDIDATES))
@@ -80,9 +97,9 @@ def suits(family: Family, kind: str, clothes: bool) -> bool:
 
 def settled(task: Task, fills: tuple[Fill, ...]) -> list[Candidate]:
     """The candidates that these fills make, with what lies over them."""
-    blind, feet = blind_zones(task.survey), task.survey.feet
+    meet, feet = corners(task.survey), task.survey.feet
     allowed_families = [task.catalogue[f] for f in families_of(task)]
-    return [stand(topped, task.envelopes, blind, feet, task.finish)
+    return [stand(topped, task.envelopes, meet, feet, task.finish)
             for topped in _topped(fills, allowed_families, task.envelopes, task.finish)]  # fmt: skip
 
 
@@ -179,6 +196,31 @@ def _combined(by_section: _BySection) -> list[tuple[Fill, ...]]:
                 if len(rest) > 1 and all(rest):
                     found.append(tuple(options[0] for options in rest if options))
     return list(dict.fromkeys(found))
+
+
+def _clear_of_corners(by_section: _BySection, whole: Mapping[tuple[str, str], list[Fill]], meet: Sequence[Corner],
+                      envelopes: Mapping[str, Envelope], suited: Callable[[str], bool], beside: AbstractSet[str],
+                      ) -> Iterator[tuple[Fill, ...]]:  # fmt: skip
+    """Fills in which the walls that have the corners use them whole, and their neighbours keep clear of them: in the same
+    family, or in one that goes well beside others.
+    """
+    if not whole or len(by_section) < 2:
+        return
+    mains = list(dict.fromkeys(f for (_, f), fills in whole.items() if fills and suited(f) and f not in beside))
+    others = [f for f in dict.fromkeys(f for _, fills in by_section for f in fills) if f in beside]
+    near = {section.id: [c.near for c in meet if c.neighbour == section.id] for section, _ in by_section}
+    for rank, (main, other) in product(range(3 * RANKED), ((m, o) for m in mains for o in (m, *others))):
+        chosen: list[Fill | None] = []
+        for section, fills in by_section:
+            options = whole.get((section.id, main), ())
+            if options:
+                fill = options[min(rank, len(options) - 1)]
+            else:
+                fill = (fills.get(other) or fills.get(main) or next(iter(fills.values())))[0]
+            chosen.append(clear_of(fill, near[section.id], envelopes[section.id]) if near[section.id] else fill)
+        kept = tuple(f for f in chosen if f is not None)
+        if len(kept) > 1:
+            yield kept
 
 
 def zip_longest_flat(lists: Iterable[list[Fill]]) -> list[list[Fill]]:

@@ -30,7 +30,7 @@ from .pool import candidates, families_of, settled
 from .quick import rank
 from .task import Task
 
-HEATS = ((96, 40), (28, 120), (8, 400))
+HEATS = ((72, 60), (24, 160), (8, 600))
 """Rounds of the race: how many run, and for how many moves each."""
 ANEW = ((24, 200), (10, 600), (4, 1500))
 """Rounds of the race for what is tidy, which is seldom what is cheap."""
@@ -38,7 +38,7 @@ LOOKED_AT_ANEW = 40
 """Candidates of the first race that are looked at once more for what is tidy."""
 BAYS_AT_PACE = 7
 """Of a space of more bays each move takes longer, so there are fewer of them."""
-BENDS, BENT_FROM, BENT, RESHAPED, BENT_ON = 3, 3, 6, 4, 4
+BENDS, BENT_FROM, BENT, RESHAPED, BENT_ON = 2, 4, 6, 4, 6
 """Then the widths of the best so many are bent, in so many rounds, to so many neighbours each, and so many have another
 depth or height; so many of all those go on."""
 MORE = 6
@@ -81,6 +81,8 @@ class _Search:
     designs: dict[str, Design] = field(default_factory=dict)
     best: dict[Goal, Furnished] = field(default_factory=dict)
     ran: list[Furnished] = field(default_factory=list)
+    homeless: dict[int, int] = field(default_factory=dict)
+    """Groups that have no place at all in a candidate."""
     pace: float = 1.0
     """Share of the usual moves that the space is given."""
     shown: bool = False
@@ -89,7 +91,7 @@ class _Search:
 
     def note(self, furnished: Iterable[Furnished]) -> list[Furnished]:
         """Keep in mind what was tried, the best first; the first that holds everything is handed over at once."""
-        ranked = sorted(furnished, key=rank)
+        ranked = sorted(furnished, key=self.promise)
         self.ran += ranked
         if not self.shown and ranked and not ranked[0].unplaced:
             self.shown = True
@@ -105,6 +107,13 @@ class _Search:
         finally:
             for one in waiting:
                 one.cancel()
+
+    def promise(self, one: Furnished) -> tuple[int, int, float]:
+        """What takes every group in some way before what never can, then as they rank."""
+        key = id(one.candidate)
+        if key not in self.homeless:
+            self.homeless[key] = 0 if not one.unplaced else len(heap_of(self.task).homeless(one.candidate.bays))
+        return (self.homeless[key], *rank(one))
 
     @property
     def complete(self) -> list[Furnished]:
@@ -170,7 +179,7 @@ def _alternatives(found: _Search, pool: list[Candidate]) -> None:
         task.watch.progress(0.38, "looking for a place for the rest")
         runners = _with_neighbours(found, "cheapest", runners, BENDS + turn)
         runners = sorted(
-            [*found.further(_apart(runners)[: 2 * STARTS], AT_LENGTH[1], 701 + 10 * turn), *runners], key=rank
+            [*found.further(_apart(runners)[: 2 * STARTS], AT_LENGTH[1], 701 + 10 * turn), *runners], key=found.promise
         )
     for step, goal in enumerate(goals):
         if task.watch.time_is_up and found.designs:
@@ -209,12 +218,12 @@ def _race(found: _Search, goal: Goal, pool: list[Candidate]) -> list[Furnished]:
         ranked += found.note([begin(task, goal, candidate)])
         if not found.shown and n in EAGER:
             # The first complete one is wanted soon: what stands best so far is helped along.
-            ranked += found.further(sorted(ranked, key=rank)[:2], HEATS[-1][1], n)
+            ranked += found.further(sorted(ranked, key=found.promise)[:2], HEATS[-1][1], n)
     for number, (size, moves) in enumerate(HEATS):
         if task.watch.time_is_up:
             return ranked
         task.watch.progress(0.1 + 0.07 * number, "trying the most promising at length")
-        ranked = found.further(_some_of_each(ranked, size), moves, 101 * number)
+        ranked = found.further(_some_of_each(found, ranked, size), moves, 101 * number)
     for turn in range(BENDS):
         if task.watch.time_is_up:
             return ranked
@@ -227,22 +236,26 @@ def _anew(found: _Search, goal: Goal) -> list[Furnished]:
     """A short race for another goal, of all that did not at once fall out of the first one."""
     anew = [begin(found.task, goal, f.candidate) for f in _apart(found.ran)[:LOOKED_AT_ANEW]]
     for number, (size, moves) in enumerate(ANEW):
-        anew = found.further(_some_of_each(anew, size), moves, 901 + 101 * number)
+        anew = found.further(_some_of_each(found, anew, size), moves, 901 + 101 * number)
     return _with_neighbours(found, goal, anew, BENDS)
 
 
 def _with_neighbours(found: _Search, goal: Goal, ranked: list[Furnished], turn: int) -> list[Furnished]:
     """The ranked, and what came of their best with other widths."""
     task, tried = found.task, []
-    for n, one in enumerate(_some_of_each(ranked, BENT_FROM)[:BENT_FROM]):
+    for n, one in enumerate(_some_of_each(found, ranked, BENT_FROM)[:BENT_FROM]):
         near, shapes = list(neighbours(task, one.candidate)), list(reshaped(task, one.candidate))
         shuffled = Random(task.seed * 31 + 7 * turn + n)
         shuffled.shuffle(near)
         shuffled.shuffle(shapes)
         fills = (*near[: BENT // 2], *shapes[: RESHAPED // 2])
-        tried += [carried_over(task, one, c) for other in fills for c in settled(task, other)]
+        # What has a place for everything is kept as far as it goes; what has not is begun anew.
+        tried += [
+            begin(task, goal, c) if one.unplaced else carried_over(task, one, c)
+            for other in fills for c in settled(task, other)
+        ]  # fmt: skip
     tried = found.further(tried, HEATS[1][1], 301)[:BENT_ON]
-    return sorted([*ranked, *found.further(tried, HEATS[2][1], 501)], key=rank)
+    return sorted([*ranked, *found.further(tried, HEATS[2][1], 501)], key=found.promise)
 
 
 def _apart(some: Sequence[Furnished]) -> list[Furnished]:
@@ -253,9 +266,9 @@ def _apart(some: Sequence[Furnished]) -> list[Furnished]:
     return list(best.values())
 
 
-def _some_of_each(some: Sequence[Furnished], size: int) -> list[Furnished]:
+def _some_of_each(found: _Search, some: Sequence[Furnished], size: int) -> list[Furnished]:
     """The best, and of every main family its best: a family that does badly in haste may do best at length."""
-    ranked = sorted(some, key=rank)
+    ranked = sorted(some, key=found.promise)
     mains = dict.fromkeys(f.candidate.main for f in ranked)
     firsts = [next(f for f in ranked if f.candidate.main == main) for main in mains]
     share = max(1, size // (len(mains) + 1))
@@ -264,7 +277,7 @@ def _some_of_each(some: Sequence[Furnished], size: int) -> list[Furnished]:
         kept += [f for f in ranked if f.candidate.main == main][:share]
     rest = [f for f in ranked if not any(f is k for k in kept)]
     kept += rest[: max(0, size - len(kept))]
-    return sorted(kept if len(kept) >= len(firsts) else firsts, key=rank)
+    return sorted(kept if len(kept) >= len(firsts) else firsts, key=found.promise)
 
 
 def _promising(task: Task, pool: list[Candidate]) -> Iterator[Candidate]:

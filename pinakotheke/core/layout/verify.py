@@ -17,7 +17,7 @@ from shapely import Polygon
 from ..base import Frozen
 from ..inventory import Thing
 from ..survey import ClosedRegion, Envelope, Survey
-from ..survey.corners import blind_zones, hidden
+from ..survey.corners import blind_zones, corners, hidden
 from ..survey.square import Frame, frames
 from ..systems import HOLDERS, PULL_OUTS, Bay, Family, Part
 from ..systems.roles import ENCLOSING, HIDING, UPRIGHTS
@@ -113,7 +113,11 @@ class _Proof:
         """Every bay anew, as its row makes it there and the survey sets it: how high its section is, and how much of it
         lies in a corner. A design from before rows were kept, and one without a survey, is taken at its word.
         """
-        zones, feet = (blind_zones(survey), survey.feet) if survey is not None else ({}, {})
+        standing_at: dict[str, list[tuple[float, float]]] = {}
+        for s in self.design.rows:
+            ends = self.design.catalogue[s.family].ends
+            standing_at.setdefault(s.section, []).append((s.row.x, s.row.end + ends))
+        zones, feet = (blind_zones(corners(survey), standing_at), survey.feet) if survey is not None else ({}, {})
         for standing in self.design.rows:
             region = self.envelopes.get(standing.section)
             if region is None:

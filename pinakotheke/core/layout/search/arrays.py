@@ -421,8 +421,9 @@ def weights_of(reserve: float, order: float) -> Any:
     """The points of sense in the order of their columns, and the reserve that is wished for. `order` weighs what tidies."""
     points = load("sense")["points"]
     firm = [points[name] for name in ("out", "out_piece", "reserve", "empty")]
-    tidy = [points[name] * order for name in (
-        "split", "apart", "walls", "words", "crowd", "mixed", "owners", "owner_runs", "over_rail", "far_in",
+    tidy = [points["split"] * max(1.0, order)]  # as few places as may be, whatever it costs
+    tidy += [points[name] * order for name in (
+        "apart", "walls", "words", "crowd", "mixed", "owners", "owner_runs", "over_rail", "far_in",
         "lengths", "headroom", "kin", "uneven")]  # fmt: skip
     # Two rails one above the other are worth it where order counts for more than usual.
     double = points["double"] * max(0.0, order - 1)

@@ -56,6 +56,8 @@ class Envelope(Frozen):
     pull_to: int
     opening_width: float
     opening_height: float
+    door_gap: int = 0
+    """How far behind the front boards end that are cut to the depth, so that a door closes before them, mm."""
     closed: tuple[ClosedRegion, ...]
     stack: Stack | None = None
     """What is known of shelves that are there and move on their holes."""
@@ -149,6 +151,7 @@ def envelope(survey: Survey, rules: HouseRules, section_id: str = "") -> Envelop
         pull_to=pull_to,
         opening_width=opening_width,
         opening_height=one.least("opening height") or height,
+        door_gap=int(value("survey.door_gap")) if _closes_before(survey) else 0,
         closed=closed_regions(survey, section, Extent(width=width, depth=depth, height=height)),
         stack=section.stack,
         doubts=doubts(survey, section.id),
@@ -160,6 +163,11 @@ def envelope(survey: Survey, rules: HouseRules, section_id: str = "") -> Envelop
         if have <= 0:
             raise SpaceTooSmall("survey.too-small", size=size, have=have)
     return result.model_copy(update={"x_from": x_from, "x_to": x_to})
+
+
+def _closes_before(survey: Survey) -> bool:
+    """Whether a leaf closes right before what stands there."""
+    return survey.has_opening and survey.door.kind not in ("none", "curtain")
 
 
 def envelopes(survey: Survey, rules: HouseRules) -> dict[str, Envelope]:

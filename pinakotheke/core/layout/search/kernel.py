@@ -1028,6 +1028,16 @@ def improve(wall, plan, best, kept, removed, moves, hot, cold, state, best_point
                 copy_plan(plan, best, bays)
         else:
             copy_plan(kept, plan, bays)
+    if drawn > 0:
+        # The best with every bay where it stands best by itself: a line may cost more than it is worth.
+        copy_plan(best, kept, bays)
+        for b in range(bays):
+            kept[23][b], kept[24][b] = 0.0, 0.0
+            kept[4][b] = bay_points(wall, kept, b, b, True)
+        points = all_points(wall, kept)
+        if points < best_points - 1e-9:
+            best_points = points
+            copy_plan(kept, best, bays)
     return state, best_points
 
 

@@ -38,8 +38,6 @@ class CleatTable(Table):
     widest: int
     narrowest: int
     heights: tuple[int, ...]
-    front: int
-    """How far behind the front of the place its boards end, so that a door closes, mm."""
 
 
 UNEQUAL = ((1 / 3, 2 / 3), (2 / 3, 1 / 3), (0.25, 0.45, 0.3), (0.4, 0.3, 0.3))
@@ -124,20 +122,20 @@ class Cleat(Family):
         return tuple(rows)
 
     def shapes(self, envelope: Envelope, finish: Finish) -> tuple[Shape, ...]:
-        room = envelope.y_to - envelope.y_from - self.table.front
+        room = envelope.y_to - envelope.y_from - envelope.door_gap
         found = []
         for height in sorted({min(envelope.z_to, h) for h in self.table.heights}, reverse=True):
-            for depth in sorted(self._depths(room), reverse=True):
+            for depth in sorted(self._depths(room, bool(envelope.door_gap)), reverse=True):
                 setback = setback_for(envelope, height, depth)
                 if setback == 0:
                     found.append(Shape(height=height, depth=depth, member=height))
         return tuple(found)
 
-    def _depths(self, room: int) -> set[int]:
-        """The depths of the table, and all there is where the table comes nowhere near it."""
+    def _depths(self, room: int, closed: bool) -> set[int]:
+        """The depths of the table, and all there is; not where a door closes and the table comes near it."""
         usual = {d for d in self.table.depths if d <= room}
         whole = min(room, self.table.depths[-1])
-        return usual | ({whole} if whole - max(usual, default=0) > NEARLY else set())
+        return usual | ({whole} if not closed or whole - max(usual, default=0) > NEARLY else set())
 
     def stretches(self, envelope: Envelope, shape: Shape) -> tuple[tuple[int, int], ...]:
         """The clear width: what stands in it is cut around or closes its own heights."""

@@ -5256,6 +5256,11 @@ export interface components {
             opening_width: number;
             /** Opening Height */
             opening_height: number;
+            /**
+             * Door Gap
+             * @default 0
+             */
+            door_gap: number;
             /** Closed */
             closed: components["schemas"]["ClosedRegion"][];
             stack?: components["schemas"]["Stack"] | null;

@@ -439,4 +439,5 @@ def _point(n: int, raw: dict[str, Any], catalogue: Catalogue, currency: str) -> 
 
 def families_of(design: Design) -> str:
     """Names of the families it is built of."""
-    return ", ".join(design.catalogue[f].name for f in design.families)
+    built = {p.family for p in design.parts}
+    return ", ".join(design.catalogue[f].name for f in design.families if f in built)

@@ -20,9 +20,9 @@ from .run import front, mask_of, rows, rows_between
 
 PERMUTED_UP_TO = 4
 PER_COUNT = 10
+"""Rows of modules kept for each count."""
 CLEARLY = 1.25
 """A lesser depth is worth a look when it stands along so much more of the wall."""
-"""Rows of modules kept for each count."""
 PLACES = 6
 """Places along its slack where a row is tried."""
 FULL = 0.85

@@ -107,7 +107,7 @@ class CommandLineTests(TestCase):
             "spaces": [{"id": "closet", "name": "Closet", "survey": survey().model_dump(mode="json")}],
             "things": [t.model_dump(mode="json") for t in WARDROBE],
         }  # fmt: skip
-        got = run("design", "-", "--seconds", "6", stdin=json.dumps(house))
+        got = run("design", "-", stdin=json.dumps(house))
         answer = json.loads(got.stdout)
         self.assertEqual((got.returncode, answer["blocked"]["kind"]), (1, "budget"))
         self.assertIn("more than the budget", answer["blocked"]["sentence"])

@@ -295,6 +295,7 @@ class Wall:
             np.zeros(b, np.int64), np.zeros(g, np.int64), np.zeros(g, np.int64),
             np.zeros((2, max(1, self.heap.kins)), np.int64), np.zeros(g, np.int64), np.zeros((2, c), np.int64),
             np.zeros((b + 1, PITCHES + 2)), np.zeros(b + 1),
+            np.zeros(columns.TRIED), np.zeros((columns.TRIED, 2), np.int64), np.zeros(b),
         )  # fmt: skip
 
     def like(self, other: "Wall", plan: tuple[Any, ...]) -> tuple[Any, ...]:

@@ -62,6 +62,8 @@ BY_FOOT, BY_TOP = 1, 2
 """What of a compartment makes a line with its neighbours': the board it stands on, or the top of a front."""
 TOLERANCE = 2
 """Pitches that two heights may differ and be one line."""
+TRIED = 3
+"""Of the new compartments that a group could have, so many are judged exactly."""
 RAIL = 3
 """The number of the role that garments hang from."""
 EVERYBODY = -1

@@ -14,6 +14,8 @@ memory), so the compiled and the plain form take the same steps. Compiled by num
 what is left out. The last row of the plan's arrays is a scratch bay, on which changes are tried.
 """
 
+from typing import Any
+
 import numpy as np
 from numba import njit
 
@@ -114,6 +116,7 @@ from .columns import (
     STORES,
     TARE,
     TOLERANCE,
+    TRIED,
     TYPE,
     UNEVEN,
     USE,
@@ -122,13 +125,14 @@ from .columns import (
     WORDS,
 )
 
-jit = njit(nogil=True, error_model="numpy", no_cpython_wrapper=True, no_cfunc_wrapper=True)  # type: ignore[call-overload]
+# Without numba's count of references nothing can be allocated here, and a move takes a third of the time: the count is
+# atomic, was kept at every call, and both cores kept it of the same arrays.
+HOW: Any = {"nogil": True, "error_model": "numpy", "_nrt": False}
+jit: Any = njit(**HOW, no_cpython_wrapper=True, no_cfunc_wrapper=True)  # type: ignore[call-overload]
 BEGIN, IMPROVE, LINE_UP, RECKON = range(4)
 """What `run` is asked to do."""
 USUAL = 45
 """Places that a move of usual size tries."""
-TRIED = 3
-"""Of the new compartments that a group could have, so many are judged exactly."""
 
 
 @jit
@@ -519,8 +523,7 @@ def place(wall, plan, g, pieces, state, noise):
     count, held_i, worth, trials, sequence = plan[0], plan[1], plan[4], plan[16], plan[22]
     bays, group_count = bays_i.shape[0], wall[5].shape[0]
     scratch = bays
-    guess, gains = np.empty(TRIED), np.empty(bays)
-    guess_bay, guess_option = np.empty(TRIED, np.int64), np.empty(TRIED, np.int64)
+    guess, guessed, gains = plan[25], plan[26], plan[27]
     while pieces > 0:
         best, best_bay, best_k, best_at, best_option, best_n = BIG, -1, -1, -1, -1, 0
         tried = 0
@@ -580,9 +583,9 @@ def place(wall, plan, g, pieces, state, noise):
                             at = i
                     if guess[at] <= rough:
                         continue
-                guess[at], guess_bay[at], guess_option[at] = rough, b, o
+                guess[at], guessed[at, 0], guessed[at, 1] = rough, b, o
         for i in range(tried):
-            b, o = guess_bay[i], guess_option[i]
+            b, o = guessed[i, 0], guessed[i, 1]
             if guess[i] - gains[b] >= best:
                 continue
             n = min(pieces, most_in(wall, o))
@@ -1059,7 +1062,7 @@ def line_up(wall, plan, points):
     draw_all(wall, plan, points, 3)
 
 
-@njit(cache=True, nogil=True, error_model="numpy")
+@njit(**HOW, cache=True)  # type: ignore[call-overload]
 def run(what, wall, plan, best, kept, removed, moves, hot, cold, state, points):
     """The one way in, so that one piece of machine code is kept and fetched: begin a plan, improve it, line its shelves
     up or weigh it anew. Returns (state, points).

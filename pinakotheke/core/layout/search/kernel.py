@@ -1062,7 +1062,7 @@ def line_up(wall, plan, points):
     draw_all(wall, plan, points, 3)
 
 
-@njit(**HOW, cache=True)  # type: ignore[call-overload]
+@njit(**HOW, cache=True)
 def run(what, wall, plan, best, kept, removed, moves, hot, cold, state, points):
     """The one way in, so that one piece of machine code is kept and fetched: begin a plan, improve it, line its shelves
     up or weigh it anew. Returns (state, points).

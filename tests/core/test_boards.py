@@ -8,12 +8,13 @@ from unittest import TestCase
 from pinakotheke.core.house import HouseRules, Person
 from pinakotheke.core.layout import Design, Task, Weights, design_space, verify
 from pinakotheke.core.layout.boards import cut_to_depth
+from pinakotheke.core.layout.edits import MovePart, apply
 from pinakotheke.core.layout.furnish import begin, design_of, improve
 from pinakotheke.core.layout.neighbours import reshaped
 from pinakotheke.core.layout.pool import candidates, settled
 from pinakotheke.core.survey import envelopes
 from pinakotheke.core.survey.way_in import WayIn
-from pinakotheke.core.systems import FAMILIES, Finish, Row, Shape
+from pinakotheke.core.systems import FAMILIES, Finish, Part, Row, Shape
 
 from .examples import ADULT, TIGHT_FIT, regions, survey, survey_of, thing
 
@@ -71,6 +72,36 @@ class CutBoardTests(TestCase):
         for part in found.parts:
             held = sum(a.count for a in found.held_by(part.id))
             self.assertLessEqual(held * 80, part.w)
+
+
+class GableTests(TestCase):
+    def gabled(self) -> tuple[Task, Design, Part]:
+        """Boards in two bays with a gable between them."""
+        asked = task(RECESS, *PAPER, families=("cleat",))
+        candidate = next(c for c in candidates(asked) if len(c.bays) == 2 and not any(b.free_end for b in c.bays))
+        design = design_of(asked, improve(asked, begin(asked, "cheapest", candidate), 300))
+        return asked, design, next(p for p in design.parts if p.role == "panel")
+
+    def test_a_gable_is_as_high_and_deep_as_what_rests_on_it(self) -> None:
+        _, design, gable = self.gabled()
+        boards = [p for p in design.parts if p.role == "shelf"]
+        self.assertEqual(gable.z + gable.h, max(p.z + p.h for p in boards))
+        self.assertEqual(gable.d, max(p.d for p in boards))
+        self.assertLess(gable.z + gable.h, design.bays[0].z1)
+
+    def test_a_board_past_its_gable_is_refused(self) -> None:
+        asked, design, gable = self.gabled()
+        for short in ({"h": gable.h - 40}, {"d": gable.d - 40}, {"x": gable.x + 40}):
+            parts = tuple(p.model_copy(update=short) if p is gable else p for p in design.parts)
+            faults = verify(design.model_copy(update={"parts": parts}), asked.envelopes, asked.things, asked.survey)
+            self.assertIn(("support", "nothing below"), {(f.code, f.why) for f in faults}, short)
+
+    def test_a_gable_grows_with_a_board_that_is_moved_up(self) -> None:
+        asked, design, gable = self.gabled()
+        highest = max((p for p in design.parts if p.role == "shelf"), key=lambda p: p.z)
+        moved = apply(design, MovePart(part=highest.id, steps=2))
+        self.assertEqual(moved.part(gable.id).h, gable.h + 40)
+        self.assertNotIn("support", {f.code for f in verify(moved, asked.envelopes, asked.things, asked.survey)})
 
 
 class ShapeTests(TestCase):

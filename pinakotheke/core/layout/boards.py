@@ -1,10 +1,11 @@
-"""Shelves of one's own boards, cut no deeper than what lies on them asks: deep ones below, shallow ones above.
+"""Boards of one's own, cut no larger than they need be. *Common practice.*
 
-A board is never deeper than the one below it in its bay, so that nobody bumps into it. *Common practice.*
+A shelf is no deeper than what lies on it asks, and never deeper than the one below it in its bay, so that nobody bumps
+into it. A gable is as high and as deep as what rests on it.
 """
 
 from collections import defaultdict
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping, Sequence
 
 from ..inventory import Thing
 from ..systems import Bay, Part
@@ -13,6 +14,8 @@ from .models import Design
 
 SAME = 1e-6
 """mm that two lengths may differ and be one."""
+OVER_RAIL = 40
+"""mm of gable over a rail, for the flange that holds it."""
 
 
 def cut_to_depth(design: Design, things: Mapping[str, Thing]) -> Design:
@@ -65,3 +68,49 @@ def _recut(design: Design, cut: Mapping[str, int]) -> Design:
     for part in changed.values():
         parts += design.family_of(part).brackets(part, design.bay_of(part))
     return design.model_copy(update={"parts": tuple(parts)})
+
+
+def gables_to_size(design: Design) -> Design:
+    """The design with every gable as high and as deep as what it carries at its two sides, and what lies across it; one
+    that carries nothing stays as it is.
+    """
+    changed: dict[str, Part] = {}
+    for gable in (p for p in design.parts if p.role == "panel"):
+        beside = beside_gable(gable, design.bays)
+        ends = [end for p in design.parts if (end := _end_on(p, gable, beside)) is not None]
+        cut = to_size(gable, ends)
+        if cut != gable:
+            changed[gable.id] = cut
+    if not changed:
+        return design
+    return design.model_copy(update={"parts": tuple(changed.get(p.id, p) for p in design.parts)})
+
+
+def beside_gable(gable: Part, bays: Iterable[Bay]) -> dict[int, Bay]:
+    """The bays at the two sides of a gable, by their index."""
+    return {
+        b.index: b for b in bays
+        if (b.section, b.family, b.z0) == (gable.section, gable.family, gable.z)
+        and gable.x in (b.x + b.w, b.x - gable.w)
+    }  # fmt: skip
+
+
+def to_size(gable: Part, ends: Sequence[tuple[int, int]]) -> Part:
+    """A gable as high and deep as the highest and deepest of what ends on it; as it is where nothing does."""
+    if not ends:
+        return gable
+    high, deep = (max(sizes) for sizes in zip(*ends, strict=True))
+    return gable.model_copy(update={"h": high - gable.z, "d": deep})
+
+
+def _end_on(part: Part, gable: Part, beside: Mapping[int, Bay]) -> tuple[int, int] | None:
+    """How high and how deep a gable must be for a part; None where the part does not rest on it."""
+    if part.fixed_to == "uprights" and part.section == gable.section:
+        over = part.x < gable.x + gable.w and gable.x < part.x + part.w
+        return (part.z, part.d) if over else None
+    bay = beside.get(-1 if part.bay is None else part.bay)
+    if bay is None or part.role not in ("shelf", "cover", "rail", "hooks"):
+        return None
+    if part.role == "rail":
+        return min(part.z + part.h + OVER_RAIL, bay.z1), bay.depth
+    return part.z + part.h, part.d

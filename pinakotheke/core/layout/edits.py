@@ -16,6 +16,7 @@ from ..base import AtMost, Frozen, Id
 from ..errors import EditRefused
 from ..inventory.kinds import Way
 from ..systems import HOLDERS, INSIDE, PULL_OUTS, Bay, Family, Finish, Holder, Part, Range
+from .boards import gables_to_size
 from .fits import position
 from .models import Assignment, Design, Unplaced, fresh_ids
 from .restand import finished, mirrored, reshaped, swapped_family, widened
@@ -200,7 +201,7 @@ class History(Frozen):
 
 def apply(design: Design, command: Command) -> Design:
     """The design after one command; raises `EditRefused`, never changes its argument."""
-    return _CARRIED_OUT[type(command)](design, command)
+    return gables_to_size(_CARRIED_OUT[type(command)](design, command))
 
 
 def _movable(design: Design, part_id: str) -> tuple[Part, Bay, Family]:

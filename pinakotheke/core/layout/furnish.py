@@ -8,16 +8,16 @@ from ..house import HouseRules, Person
 from ..inventory import Thing
 from ..inventory.containers import Container
 from ..survey import Survey
-from ..systems import HOLDERS, INSIDE, Part, Range
+from ..systems import HOLDERS, INSIDE, Bay, Part, Range
 from ..systems.roles import COMES_WITH
-from .boards import cut_to_depth
+from .boards import OVER_RAIL, beside_gable, cut_to_depth, gables_to_size, to_size
 from .build import build
 from .candidates import Candidate
 from .contain import containers_on
 from .costing import structure_price
 from .goals import REASONS, SPARE_SHELVES, TITLES
 from .models import Assignment, Design, Goal, Outcome, Unplaced
-from .search.arrays import Answer, Heap, Scale, Wall
+from .search.arrays import Answer, Heap, Scale, Stacked, Wall
 from .task import Task, sockets_of
 from .trouble import trouble
 from .verify import verify
@@ -28,6 +28,8 @@ HOTTER = 10
 """So much hotter while something is left out: what stands in its way is worth more than money."""
 CHUNK = 1000
 """Moves between two looks whether the asker withdrew: about a fifth of a second."""
+BOARD = 18
+"""Thickness of a board, where only its price is reckoned, mm."""
 NOISE = 6.0
 """Points by which the best fit of a random start may be missed."""
 
@@ -116,11 +118,36 @@ def _furnished(task: Task, goal: Goal, candidate: Candidate, wall: Wall, plan: A
     answer = wall.read(plan, points)
     scale = wall.scale
     # What the structure costs counts, and so does the front that is there to be used.
-    structure = candidate.structure(task.envelopes, task.finish)
+    structure = _to_size(candidate, candidate.structure(task.envelopes, task.finish), answer)
     score = points + scale.money * structure_price(structure, task.catalogue)
     score += scale.part * len(structure) + scale.hour * hours_to_stand(candidate)
     score -= scale.front * candidate.front() / 1e4
     return Furnished(goal, candidate, wall, answer, score, moves)
+
+
+def _to_size(candidate: Candidate, structure: tuple[Part, ...], answer: Answer) -> tuple[Part, ...]:
+    """The structure with its gables about as high and deep as what they are to carry."""
+    if not any(p.role == "panel" for p in structure):
+        return structure
+    across = [(b, (b.z0, b.depth)) for f, *_, first, last in candidate.spans if f.lies_on
+              for b in candidate.bays[first:last]]  # fmt: skip
+    sized = []
+    for part in structure:
+        if part.role == "panel":
+            beside = beside_gable(part, candidate.bays)
+            ends = [end for n, bay in beside.items() for c in answer.stacks[n] if (end := _end_of(c, bay)) is not None]
+            ends += [end for b, end in across if b.section == part.section and b.x < part.x < b.x + b.w]
+            part = to_size(part, ends)
+        sized.append(part)
+    return tuple(sized)
+
+
+def _end_of(c: Stacked, bay: Bay) -> tuple[int, int] | None:
+    """How high and how deep a gable must be for a compartment."""
+    z = bay.z0 + (c.foot + c.below) * bay.pitch
+    if c.role == "shelf":
+        return z + BOARD, max((lot.option.deep or bay.depth for lot in c.lots), default=bay.depth)
+    return (min(z + OVER_RAIL, bay.z1), bay.depth) if c.role in ("rail", "hooks") else None
 
 
 def hours_to_stand(candidate: Candidate) -> float:
@@ -158,7 +185,8 @@ def design_of(task: Task, furnished: Furnished) -> Design:
                            method=f"ruin and repair, {furnished.moves} moves; exact heights in each bay"),
     )  # fmt: skip
     by_id = {t.id: t for t in task.things}
-    design = containers_on(cut_to_depth(design, by_id) if goal not in SPARE_SHELVES else design, by_id)
+    design = cut_to_depth(design, by_id) if goal not in SPARE_SHELVES else design
+    design = containers_on(gables_to_size(design), by_id)
     faults = verify(design, task.envelopes, task.things, task.survey, None if task.keep else task.limits)
     if faults:
         raise RuntimeError(f"the search made a layout that does not hold: {faults[0]}")

@@ -43,7 +43,7 @@ BENDS, BENT_FROM, BENT, RESHAPED, BENT_ON = 2, 4, 6, 4, 6
 depth or height; so many of all those go on."""
 MORE = 6
 """Rounds more, at length, while nothing holds everything."""
-AT_LENGTH = (500, 1500)
+AT_LENGTH = (600, 4000)
 """Moves for a goal from each of its starts, and then from the two best of them; also for the best of another family."""
 STARTS = 3
 """Starts of a goal: what of the race serves it best."""

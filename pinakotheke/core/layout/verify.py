@@ -211,6 +211,7 @@ class _Proof:
             if not part.carrier:
                 if part.role in HOLDERS and not self._meets(part):
                     self._fault("support", "sides", part.id, part.x, part.x + part.w)
+                self._ends_rest(part)
                 continue
             carrier = self.parts.get(part.carrier)
             if carrier is None or carrier.section != part.section:
@@ -242,6 +243,25 @@ class _Proof:
         ends = frames or (carriers and carriers[0][0] <= part.x + NEAR_END and at >= part.x + part.w - NEAR_END)
         if gap > limit or not ends:
             self._fault("support", "nothing below", part.id, gap, limit)
+
+    def _ends_rest(self, part: Part) -> None:
+        """Either end of a cleated board on a wall's cleat, a bracket, or a gable that reaches up and out as far."""
+        envelope = self.envelopes.get(part.section)
+        if part.role not in ("shelf", "cover") or envelope is None or self.design.family_of(part).kind != "cleat":
+            return
+        walls = self._walls_beside(part)
+        for x, cut in ((part.x, "left"), (part.x + part.w, "right")):
+            on_bracket = any(
+                p.role == "bracket" and p.belongs_to == part.id and p.x <= x <= p.x + p.w for p in self.design.parts
+            )
+            at_wall = any(abs(x - wall) <= NEAR_END for wall, _ in walls)
+            gables = [
+                p for p in self.design.parts
+                if p.role == "panel" and p.section == part.section and x in (p.x, p.x + p.w)
+            ]  # fmt: skip
+            holds = any(p.z <= part.z < p.z + p.h and p.y + p.d >= part.y + part.d for p in gables)
+            if not (holds or at_wall or on_bracket or part.cut_end == cut):
+                self._fault("support", "nothing below", part.id, x, x)
 
     def _walls_beside(self, part: Part) -> list[tuple[int, int]]:
         """Where a wall at either end of a cleated row carries what lies across it."""

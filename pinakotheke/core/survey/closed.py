@@ -17,6 +17,10 @@ from .motion import car_doors, door_leaves, overhead_leaf, window_leaf
 from .square import Frame, fitted_depth, frames
 
 
+FLAT = 19
+"""What stands out from the wall no further than a cleat or a skirting, mm: a loose thing stands before it."""
+
+
 class ClosedRegion(Frozen):
     """A box no fixed part may enter; `why` is the cause, by its row under `closed` in `tables/faults.toml`, `of` what
     causes it, and `length` how far it goes, mm. `loose`: a basket or a trolley may stand there; `enclosed`:
@@ -79,7 +83,9 @@ def of_obstacle(o: Obstacle, extent: Extent) -> Iterator[ClosedRegion]:
         yield _box(x, (back, front), (0, max(extent.height, z[1])), o.id, "opens down", o.name, loose=o.loose)
         return
     enclosed = bool(row.get("enclosed"))
-    yield _box(x, (back, front), z, o.id, cause, o.name, length, enclosed=enclosed)
+    # A flat plate is no further out than what is on the floor keeps from the wall.
+    flat = o.loose and front <= FLAT
+    yield _box(x, (back, front), z, o.id, cause, o.name, length, loose=flat, enclosed=enclosed)
     if o.access > o.projection:
         # What must be reached is reached from the front of the run, so nothing at all stands before it.
         wide = max(row.get("access_width", 0.0) - o.width, 0.0) / 2

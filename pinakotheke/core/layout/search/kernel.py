@@ -660,7 +660,9 @@ def all_points(wall, plan):
                     uneven += 1
                 places[g] += 1
                 if last[g] != b:
-                    bays_of[g] += 1
+                    beside = last[g] >= 0 and (bays_i[last[g], NEXT] == b or bays_i[b, NEXT] == last[g])
+                    if not (beside and foot_of[g] == foot):
+                        bays_of[g] += 1  # at one height in neighbouring bays it is still together
                     last[g] = b
                     if last_wall[g] != section:
                         walls_of[g] += 1

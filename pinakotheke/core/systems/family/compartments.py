@@ -11,9 +11,13 @@ class Compartments(Basis):
     """What stands inside the bays of a family."""
 
     def capacity(self, role: Role, bay: Bay) -> float:
-        """mm of rail or shelf, or mm² of drawer floor."""
+        """mm of rail or shelf, or mm² of drawer floor. Of what hangs on hooks the last one asks for no room beside it."""
         kind, width = self.spec(role).capacity, self.clear_width(role, bay)
-        return {"width": width, "area": width * self.clear_depth(role, bay), "depth": float(bay.depth)}[kind]
+        return {
+            "width": width + (value("fold.between") if role == "hooks" else 0),
+            "area": width * self.clear_depth(role, bay),
+            "depth": float(bay.depth),
+        }[kind]
 
     def rating(self, part: Part, bay: Bay) -> float:
         """Kilograms everything in a compartment may weigh together."""

@@ -38,6 +38,14 @@ class ObstacleTests(TestCase):
         self.assertEqual((zone.z0, zone.y0, zone.y1), (0, 50, 550))
         self.assertTrue(zone.loose)
 
+    def test_a_loose_thing_stands_before_a_flat_plate_but_not_before_what_sticks_out(self) -> None:
+        flat, before = region(PLAIN + "; socket at 400, 300 up, 80 x 80").closed
+        self.assertEqual((flat.why, flat.y1, flat.loose, before.loose), ("stands out", 12, True, True))
+        tap, _ = region(PLAIN + "; valve at 400, 300 up, 80 x 80").closed
+        self.assertFalse(tap.loose)
+        switch, _ = region(PLAIN + "; switch at 400, 1100 up, 80 x 80").closed
+        self.assertFalse(switch.loose, "before a switch nothing stands")
+
     def test_a_leaf_that_swings_in(self) -> None:
         closed = region(PLAIN + "; window at 400, 900 up, 500 x 900, swing 480").closed
         self.assertEqual(max(c.y1 for c in closed), 480 + 50)

@@ -30,6 +30,12 @@ class HookTests(TestCase):
             low, _ = family.takes(board, tall + 25)
             self.assertLessEqual(low, one.z, "what is hung lies within what its compartment takes")
 
+    def test_the_last_on_a_hook_board_asks_for_no_room_beside_it(self) -> None:
+        design = hung_bags()
+        board = next(p for p in design.parts if p.role == "hooks")
+        family, bay = design.family_of(board), design.bay_of(board)
+        self.assertEqual(family.capacity("hooks", bay) - family.clear_width("hooks", bay), 20)
+
     def test_in_every_family_a_thing_on_a_hook_is_within_its_compartment(self) -> None:
         for family in FAMILIES.values():
             if "hooks" not in family.specs:

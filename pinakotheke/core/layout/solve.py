@@ -30,9 +30,9 @@ from .pool import candidates, families_of, settled
 from .quick import rank
 from .task import Task
 
-HEATS = ((72, 60), (24, 160), (8, 600))
+HEATS = ((72, 90), (40, 180), (16, 500))
 """Rounds of the race: how many run, and for how many moves each."""
-ANEW = ((24, 200), (10, 600), (4, 1500))
+ANEW = ((24, 300), (10, 900), (4, 2000))
 """Rounds of the race for what is tidy, which is seldom what is cheap."""
 LOOKED_AT_ANEW = 40
 """Candidates of the first race that are looked at once more for what is tidy."""
@@ -269,15 +269,20 @@ def _apart(some: Sequence[Furnished]) -> list[Furnished]:
 def _some_of_each(found: _Search, some: Sequence[Furnished], size: int) -> list[Furnished]:
     """The best, and of every main family its best: a family that does badly in haste may do best at length."""
     ranked = sorted(some, key=found.promise)
-    mains = dict.fromkeys(f.candidate.main for f in ranked)
-    firsts = [next(f for f in ranked if f.candidate.main == main) for main in mains]
+    mains = dict.fromkeys(_made_of(f.candidate) for f in ranked)
+    firsts = [next(f for f in ranked if _made_of(f.candidate) == main) for main in mains]
     share = max(1, size // (len(mains) + 1))
     kept: list[Furnished] = []
     for main in mains:
-        kept += [f for f in ranked if f.candidate.main == main][:share]
+        kept += [f for f in ranked if _made_of(f.candidate) == main][:share]
     rest = [f for f in ranked if not any(f is k for k in kept)]
     kept += rest[: max(0, size - len(kept))]
-    return sorted(kept if len(kept) >= len(firsts) else firsts, key=found.promise)
+    return sorted(kept if len(kept) >= len(firsts) else firsts[:size], key=found.promise)
+
+
+def _made_of(candidate: Candidate) -> frozenset[str]:
+    """Its families, but for what lies on others."""
+    return frozenset(f.id for f, *_ in candidate.spans if not f.lies_on)
 
 
 def _promising(task: Task, pool: list[Candidate]) -> Iterator[Candidate]:

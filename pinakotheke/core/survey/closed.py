@@ -16,7 +16,6 @@ from .models import Car, Obstacle, Section, Survey
 from .motion import car_doors, door_leaves, overhead_leaf, window_leaf
 from .square import Frame, fitted_depth, frames
 
-
 FLAT = 19
 """What stands out from the wall no further than a cleat or a skirting, mm: a loose thing stands before it."""
 

@@ -129,6 +129,13 @@ def stand(fills: tuple[Fill, ...], envelopes: Mapping[str, Envelope], corners: I
     return Candidate(fills, tuple(bays), tuple(spans))
 
 
+def meet(family: Family, row: Row, other_family: Family, other: Row) -> bool:
+    """Whether two rows take the same wall: beside each other, or one over the other, they do not."""
+    beside = row.end + family.ends <= other.x or other.end + other_family.ends <= row.x
+    low, other_low = family.lowest(row.shape), other_family.lowest(other.shape)
+    return not (beside or low >= other_family.highest(other.shape) or other_low >= family.highest(row.shape))
+
+
 # -- fills of one section --
 
 
@@ -462,8 +469,8 @@ def _in_gaps(family: Family, shape: Shape, stretches: tuple[tuple[int, int], ...
     """The fullest row of a family (or that of the widest modules) in each gap that other rows leave at the heights it
     takes.
     """
-    low = family.lowest(shape)
-    beside = [(r.x, r.end + f.ends) for f, r in made if r.shape.height > low and f.lowest(r.shape) < shape.height]
+    low, high = family.lowest(shape), family.highest(shape)
+    beside = [(r.x, r.end + f.ends) for f, r in made if f.highest(r.shape) > low and f.lowest(r.shape) < high]
     for start, end in stretches:
         for lo, hi in _gaps(start, end, [*beside, *((int(a), int(b) + 1) for a, b in blind)]):
             if hi - lo >= family.smallest():

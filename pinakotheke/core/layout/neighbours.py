@@ -6,7 +6,7 @@ from itertools import combinations
 
 from ..survey import Envelope
 from ..systems import Family, Row
-from .candidates import Candidate, Fill
+from .candidates import Candidate, Fill, meet
 from .task import Task
 
 Fills = tuple[Fill, ...]
@@ -42,10 +42,7 @@ def _stands(family: Family, row: Row, envelope: Envelope) -> bool:
 
 def _in_the_way(family: Family, row: Row, others: list[tuple[Family, Row]]) -> bool:
     """Whether a row would stand where a row of another family stands."""
-    return any(
-        row.x < other.end + f.ends and other.x < row.end + family.ends and _same_height(row, other)
-        for f, other in others
-    )
+    return any(meet(family, row, f, other) for f, other in others)
 
 
 def neighbours(task: Task, candidate: Candidate) -> Iterator[Fills]:
@@ -54,9 +51,7 @@ def neighbours(task: Task, candidate: Candidate) -> Iterator[Fills]:
         rows = [(f, r) for f, r in fill.rows if not f.lies_on]
         for k, (family, row) in enumerate(rows):
             for widths in dict.fromkeys(_steps(family, row)):
-                x = _place(
-                    family, row, widths, task.envelopes[fill.section], [r for i, (_, r) in enumerate(rows) if i != k]
-                )
+                x = _place(family, row, widths, task.envelopes[fill.section], [r for i, r in enumerate(rows) if i != k])
                 if x is not None:
                     made = [*rows]
                     made[k] = (family, Row(shape=row.shape, x=x, widths=widths))
@@ -111,7 +106,8 @@ def _parted_otherwise(widths: tuple[int, ...]) -> Iterator[tuple[int, ...]]:
             yield (*widths[:i], w // 2, w - w // 2, *widths[i + 1 :])
 
 
-def _place(family: Family, row: Row, widths: tuple[int, ...], envelope: Envelope, beside: list[Row]) -> int | None:
+def _place(family: Family, row: Row, widths: tuple[int, ...], envelope: Envelope,
+           beside: list[tuple[Family, Row]]) -> int | None:  # fmt: skip
     """Where a row of other widths may begin: in the middle of its stretch or where the old one began."""
     if family.fillings(sum(widths)) is not None and not all(
         family.modules[0] <= w <= family.modules[-1] for w in widths
@@ -123,12 +119,7 @@ def _place(family: Family, row: Row, widths: tuple[int, ...], envelope: Envelope
             continue
         for x in dict.fromkeys((start + (end - start - length) // 2, row.x, start)):
             new = Row(shape=row.shape, x=x, widths=widths)
-            clear = not any(x < other.end and other.x < x + length and _same_height(row, other) for other in beside)
+            clear = not any(meet(family, new, f, other) for f, other in beside)
             if x + length <= end and clear and family.allows(envelope, new):
                 return x
     return None
-
-
-def _same_height(one: Row, other: Row) -> bool:
-    low_one, low_other = one.shape.height - one.shape.member, other.shape.height - other.shape.member
-    return low_one < other.shape.height and low_other < one.shape.height

@@ -11,7 +11,7 @@ from ..errors import EditRefused
 from ..survey import Envelope
 from ..systems import FAMILIES, INSIDE, Bay, Family, Finish, Part, Range, Row, Shape
 from ..systems.rows import bays_of
-from .candidates import shapes_worth, ways_to_fill
+from .candidates import meet, shapes_worth, ways_to_fill
 from .fits import position
 from .models import Design, Standing, Unplaced
 
@@ -83,18 +83,11 @@ def _placed_row(design: Design, standing: Standing, row: Row) -> Design:
     for x in (row.x, row.x - over, row.x - over // 2):
         moved = row.model_copy(update={"x": x})
         if family.allows(region, moved) and not any(
-            _meet(family, moved, design.catalogue[o.family], o.row) for o in others
+            meet(family, moved, design.catalogue[o.family], o.row) for o in others
         ):
             new = standing.model_copy(update={"row": moved})
             return restood(design, {standing: new}, {b: b for b in range(len(design.bays))})
     raise EditRefused("edit.row-does-not-stand")
-
-
-def _meet(family: Family, row: Row, other_family: Family, other: Row) -> bool:
-    """Whether two rows take the same wall: beside each other, or one over the other, they do not."""
-    beside = row.end + family.ends <= other.x or other.end + other_family.ends <= row.x
-    low, other_low = family.lowest(row.shape), other_family.lowest(other.shape)
-    return not (beside or low >= other.shape.height or other_low >= row.shape.height)
 
 
 def mirrored(design: Design, bay: Bay) -> Design:

@@ -15,6 +15,8 @@ LEAST_LONG = 300
 """A shorter top is no place to speak of, mm."""
 WIDEST_SPAN = 1000
 """A board across is carried at least every so many mm; common practice."""
+LEAN = 20
+"""What a leaning wall may add to that, mm."""
 NEAR_UPRIGHT = 30
 """So far a board may begin behind the middle of an upright that carries it, mm."""
 BELOW_ENDS = 60
@@ -89,7 +91,7 @@ class Across(Tops):
         board.
         """
         free = super().over(envelope, below, row, finish)
-        if free is None or max(row.widths) > WIDEST_SPAN or below.ends_on_brackets(envelope, row):
+        if free is None or below.ends_on_brackets(envelope, row):
             return None
         uprights = list(accumulate(row.widths, initial=row.x))
         inside = [x for x in uprights if free.x - NEAR_UPRIGHT <= x <= free.end]

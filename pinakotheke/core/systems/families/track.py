@@ -73,6 +73,9 @@ class Track(OnTwoSides, Family):
                 ]
         return tuple(found)
 
+    def highest(self, shape: Shape) -> int:
+        return shape.height + self.table.track_height
+
     def stretches(self, envelope: Envelope, shape: Shape) -> tuple[tuple[int, int], ...]:
         """The clear width, parted where something stands in the way of the top track."""
         y, top = envelope.y_from, shape.height + self.table.track_height

@@ -98,6 +98,10 @@ class Geometry(Basis, ABC):
         """Height above the floor from which a row takes the wall: what hangs over others leaves what is below it."""
         return shape.height - shape.member if self.hangs_over else shape.foot
 
+    def highest(self, shape: Shape) -> int:
+        """Height above the floor up to which a row takes the wall."""
+        return shape.height
+
     def smallest(self) -> int:
         """Least run length in which one module stands."""
         return self.modules[0] + self.ends

@@ -5,14 +5,14 @@ left clear; and that the verifier refuses each where it does not hold.
 from unittest import TestCase
 
 from pinakotheke.core.layout import Design, Task, verify
-from pinakotheke.core.layout.candidates import clear_of, fills_of, stand
+from pinakotheke.core.layout.candidates import clear_of, fills_of, meet, stand
 from pinakotheke.core.layout.furnish import begin, carried_over, design_of, improve
 from pinakotheke.core.layout.neighbours import neighbours
 from pinakotheke.core.layout.pool import candidates, settled
 from pinakotheke.core.layout.sense import sense
 from pinakotheke.core.survey import Survey, envelopes
 from pinakotheke.core.survey.corners import blind_zones, corners
-from pinakotheke.core.systems import FAMILIES, Finish
+from pinakotheke.core.systems import FAMILIES, Finish, Row, Shape
 
 from .examples import ADULT, TIGHT_FIT, regions, survey, survey_of, thing
 
@@ -99,6 +99,24 @@ class AcrossARecessTests(TestCase):
             for line in (RECESS, RECESS.replace("door none", "door hinged"))
         )
         self.assertGreaterEqual(open_ - closed, 20)
+
+    def test_bays_too_wide_for_it_up_to_the_wall_have_none(self) -> None:
+        cleat = FAMILIES["cleat"]
+        for width, lies in ((1900, True), (2030, False)):
+            given = regions(RECESS.replace("1800", str(width)))["A"]
+            shape = next(s for s in cleat.shapes(given, Finish()) if s.height == 2144)
+            ((start, end),) = cleat.stretches(given, shape)
+            row = Row(shape=shape, x=start, widths=((end - start - cleat.ends) // 2,) * 2)
+            self.assertLess(max(row.widths), 1000)
+            self.assertEqual(FAMILIES["across"].over(given, cleat, row, Finish()) is not None, lies)
+
+    def test_a_rack_overhead_clears_the_track_that_hangs_below_it(self) -> None:
+        track, overhead = FAMILIES["track"], FAMILIES["overhead"]
+        low = Row(shape=Shape(height=2172, depth=510, member=1960), x=0, widths=(560,))
+        for foot, too_low in ((2178, True), (2202, False)):
+            over = Row(shape=Shape(height=foot + 420, depth=600, member=420), x=0, widths=(1500,))
+            self.assertEqual(meet(track, low, overhead, over), too_low)
+            self.assertEqual(meet(overhead, over, track, low), too_low)
 
 
 class CornerTests(TestCase):

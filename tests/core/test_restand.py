@@ -6,6 +6,7 @@ from unittest import TestCase
 
 from pinakotheke.core.errors import EditRefused
 from pinakotheke.core.layout import Design, History, verify
+from pinakotheke.core.layout.candidates import meet
 from pinakotheke.core.layout.edits import (
     AddPart,
     Command,
@@ -22,7 +23,7 @@ from pinakotheke.core.layout.edits import (
     WidenBay,
     apply,
 )
-from pinakotheke.core.layout.restand import _meet, restood
+from pinakotheke.core.layout.restand import restood
 from pinakotheke.core.systems import FAMILIES, Finish, Row, Shape
 
 from .examples import FOLDED, WARDROBE, hung, regions, wardrobe
@@ -106,10 +107,10 @@ class RestandTests(TestCase):
         over = next(f for f in FAMILIES.values() if f.hangs_over)
         under, low = FAMILIES["carcase"], Row(shape=Shape(height=1000, depth=400, member=1000), x=0, widths=(800,))
         high = low.model_copy(update={"shape": Shape(height=2200, depth=400, member=900)})
-        self.assertFalse(_meet(under, low, over, high) or _meet(over, high, under, low))
-        self.assertTrue(_meet(under, high, over, high), "both up there")
-        self.assertTrue(_meet(under, low, under, high), "a frame takes the wall down to the floor")
-        self.assertFalse(_meet(under, low, under, high.model_copy(update={"x": low.end + under.ends})), "beside")
+        self.assertFalse(meet(under, low, over, high) or meet(over, high, under, low))
+        self.assertTrue(meet(under, high, over, high), "both up there")
+        self.assertTrue(meet(under, low, under, high), "a frame takes the wall down to the floor")
+        self.assertFalse(meet(under, low, under, high.model_copy(update={"x": low.end + under.ends})), "beside")
 
     def test_in_another_family_the_row_is_empty_and_stands(self) -> None:
         other = apply(self.design, SwapFamily(bay=0, family="track"))

@@ -93,6 +93,9 @@ class Across(Tops):
         free = super().over(envelope, below, row, finish)
         if free is None or below.ends_on_brackets(envelope, row):
             return None
+        # The first and the last bay reach on to the wall, which may lean away from what is above them.
+        if max(b.w for b in below.bays(envelope, row)) > WIDEST_SPAN - LEAN:
+            return None
         uprights = list(accumulate(row.widths, initial=row.x))
         inside = [x for x in uprights if free.x - NEAR_UPRIGHT <= x <= free.end]
         if len(inside) < 2:

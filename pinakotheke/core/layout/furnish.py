@@ -28,8 +28,6 @@ HOTTER = 10
 """So much hotter while something is left out: what stands in its way is worth more than money."""
 CHUNK = 1000
 """Moves between two looks whether the asker withdrew: about a fifth of a second."""
-BOARD = 18
-"""Thickness of a board, where only its price is reckoned, mm."""
 NOISE = 6.0
 """Points by which the best fit of a random start may be missed."""
 
@@ -129,24 +127,30 @@ def _to_size(candidate: Candidate, structure: tuple[Part, ...], answer: Answer) 
     """The structure with its gables about as high and deep as what they are to carry."""
     if not any(p.role == "panel" for p in structure):
         return structure
+    thick = {f.id: f.board for f, *_ in candidate.spans}
     across = [(b, (b.z0, b.depth)) for f, *_, first, last in candidate.spans if f.lies_on
               for b in candidate.bays[first:last]]  # fmt: skip
     sized = []
     for part in structure:
         if part.role == "panel":
             beside = beside_gable(part, candidate.bays)
-            ends = [end for n, bay in beside.items() for c in answer.stacks[n] if (end := _end_of(c, bay)) is not None]
+            ends = [
+                end
+                for n, bay in beside.items()
+                for c in answer.stacks[n]
+                if (end := _end_of(c, bay, thick[bay.family]))
+            ]
             ends += [end for b, end in across if b.section == part.section and b.x < part.x < b.x + b.w]
             part = to_size(part, ends)
         sized.append(part)
     return tuple(sized)
 
 
-def _end_of(c: Stacked, bay: Bay) -> tuple[int, int] | None:
-    """How high and how deep a gable must be for a compartment."""
+def _end_of(c: Stacked, bay: Bay, thick: int) -> tuple[int, int] | None:
+    """How high and how deep a gable must be for a compartment; None where nothing of it rests there."""
     z = bay.z0 + (c.foot + c.below) * bay.pitch
     if c.role == "shelf":
-        return z + BOARD, max((lot.option.deep or bay.depth for lot in c.lots), default=bay.depth)
+        return z + thick, max((lot.option.deep or bay.depth for lot in c.lots), default=bay.depth)
     return (min(z + OVER_RAIL, bay.z1), bay.depth) if c.role in ("rail", "hooks") else None
 
 

@@ -267,17 +267,18 @@ def _apart(some: Sequence[Furnished]) -> list[Furnished]:
 
 
 def _some_of_each(found: _Search, some: Sequence[Furnished], size: int) -> list[Furnished]:
-    """The best, and of every main family its best: a family that does badly in haste may do best at length."""
+    """The best, and of every set of families its best: one that does badly in haste may do best at length. They are
+    more than `size` where there are more sets.
+    """
     ranked = sorted(some, key=found.promise)
-    mains = dict.fromkeys(_made_of(f.candidate) for f in ranked)
-    firsts = [next(f for f in ranked if _made_of(f.candidate) == main) for main in mains]
-    share = max(1, size // (len(mains) + 1))
-    kept: list[Furnished] = []
-    for main in mains:
-        kept += [f for f in ranked if _made_of(f.candidate) == main][:share]
+    by_families: dict[frozenset[str], list[Furnished]] = {}
+    for f in ranked:
+        by_families.setdefault(_made_of(f.candidate), []).append(f)
+    share = max(1, size // (len(by_families) + 1))
+    kept = [f for row in by_families.values() for f in row[:share]]
     rest = [f for f in ranked if not any(f is k for k in kept)]
     kept += rest[: max(0, size - len(kept))]
-    return sorted(kept if len(kept) >= len(firsts) else firsts[:size], key=found.promise)
+    return sorted(kept, key=found.promise)
 
 
 def _made_of(candidate: Candidate) -> frozenset[str]:

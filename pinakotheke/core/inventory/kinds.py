@@ -40,6 +40,10 @@ class Kind(Frozen):
     long: bool = False
     upright: bool = False
     """Stands side by side on its edge, as books do."""
+    alike: bool = False
+    """One is as good as another, as tins are: the front one serves for those behind it, though its group is not of
+    that sort.
+    """
     wheels: bool = False
     """Rolls in and out: standing low it is no lift."""
     frequency: str = "weekly"
@@ -60,7 +64,7 @@ class Kind(Frozen):
         return self.group in CONSUMED
 
 
-FLAGS = ("creases", "child", "low", "single", "long", "upright", "wheels")
+FLAGS = ("creases", "child", "low", "single", "long", "upright", "alike", "wheels")
 
 
 def _kind(row: dict[str, str]) -> Kind:

@@ -148,7 +148,8 @@ def rows_deep(thing: Thing, way: Way, depth: float, room: float) -> int:
     """How many rows of a thing, each so deep, stand one behind the other in a depth: of what is alike, as many as go in;
     of all else one. Books and folders, clothes and shoes never stand in two rows.
     """
-    if way not in ("shelf", "box") or thing.row.group not in DEEP or thing.row.upright:
+    alike = thing.row.alike or thing.row.group in DEEP
+    if way not in ("shelf", "box") or not alike or thing.row.upright:
         return 1
     return max(1, int(room // depth))
 

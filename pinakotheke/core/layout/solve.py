@@ -34,17 +34,23 @@ HEATS = ((72, 90), (40, 180), (16, 500))
 """Rounds of the race: how many run, and for how many moves each."""
 ANEW = ((24, 300), (10, 900), (4, 2000))
 """Rounds of the race for what is tidy, which is seldom what is cheap."""
+LONGER = 3
+"""Times the moves of a round that each runner is given at most where they are few."""
 LOOKED_AT_ANEW = 40
 """Candidates of the first race that are looked at once more for what is tidy."""
-BAYS_AT_PACE = 7
-"""Of a space of more bays each move takes longer, so there are fewer of them."""
+AT_PACE = 230
+"""Bays by groups; where they are more, each move takes longer, so there are fewer of them."""
 BENDS, BENT_FROM, BENT, RESHAPED, BENT_ON = 2, 4, 6, 4, 6
 """Then the widths of the best so many are bent, in so many rounds, to so many neighbours each, and so many have another
 depth or height; so many of all those go on."""
 MORE = 6
 """Rounds more, at length, while nothing holds everything."""
-AT_LENGTH = (600, 4000)
+AT_LENGTH = (600, 3000)
 """Moves for a goal from each of its starts, and then from the two best of them; also for the best of another family."""
+REFINED, NEAR = {"cheapest": 4, "tidiest": 3}, ((20, 100), (5, 500), (2, 1500))
+"""At most so many times (once where nothing is said) the best of a goal gives way to one a step from it; rounds of the
+race of those.
+"""
 STARTS = 3
 """Starts of a goal: what of the race serves it best."""
 OTHER_WAYS = 3
@@ -98,8 +104,8 @@ class _Search:
             self.task.watch.found(design_of(self.task, ranked[0]))
         return ranked
 
-    def further(self, some: Sequence[Furnished], moves: int, path: int) -> list[Furnished]:
-        """So many more moves from each of some, side by side; the best first."""
+    def further(self, some: Iterable[Furnished], moves: int, path: int) -> list[Furnished]:
+        """So many more moves from each of some, side by side, while those after it are still being made; the best first."""
         moves = int(moves * self.pace)
         waiting = [self.cores.submit(improve, self.task, f, moves, path + n) for n, f in enumerate(some)]
         try:
@@ -139,7 +145,7 @@ def design_space(task: Task) -> Solution:
         return Solution(alternatives=(), blocked=Blocked(kind="size", subject="free wall between obstacles", short=0,
                                                          unit="mm"))  # fmt: skip
     with ThreadPoolExecutor(len(sched_getaffinity(0))) as cores:
-        found = _Search(task, cores, pace=min(1.0, BAYS_AT_PACE / median(len(c.bays) for c in pool)))
+        found = _Search(task, cores, pace=min(1.0, AT_PACE / max(1, median(len(c.bays) for c in pool) * len(here))))
         _alternatives(found, pool)
     return _solution(task, found)
 
@@ -192,6 +198,7 @@ def _alternatives(found: _Search, pool: list[Candidate]) -> None:
             starts += _anew(found, goal)
         tried = found.further(sorted(starts, key=rank)[:STARTS], AT_LENGTH[0], 11 * step)
         found.best[goal] = found.further(tried[:2], AT_LENGTH[1], 11 * step + STARTS)[0]
+        found.best[goal] = _refined(found, found.best[goal])
         found.designs[goal] = design_of(task, found.best[goal])
         task.watch.found(found.designs[goal])
     if not task.watch.time_is_up:
@@ -223,7 +230,7 @@ def _race(found: _Search, goal: Goal, pool: list[Candidate]) -> list[Furnished]:
         if task.watch.time_is_up:
             return ranked
         task.watch.progress(0.1 + 0.07 * number, "trying the most promising at length")
-        ranked = found.further(_some_of_each(found, ranked, size), moves, 101 * number)
+        ranked = _heat(found, ranked, size, moves, 101 * number)
     for turn in range(BENDS):
         if task.watch.time_is_up:
             return ranked
@@ -232,17 +239,29 @@ def _race(found: _Search, goal: Goal, pool: list[Candidate]) -> list[Furnished]:
     return ranked
 
 
+def _heat(found: _Search, some: list[Furnished], size: int, moves: int, path: int) -> list[Furnished]:
+    """A round of the race: where fewer run than might, each runs longer."""
+    runners = _some_of_each(found, some, size)
+    return found.further(runners, int(moves * max(1.0, min(LONGER, size / max(1, len(runners))))), path)
+
+
 def _anew(found: _Search, goal: Goal) -> list[Furnished]:
     """A short race for another goal, of all that did not at once fall out of the first one."""
     anew = [begin(found.task, goal, f.candidate) for f in _apart(found.ran)[:LOOKED_AT_ANEW]]
     for number, (size, moves) in enumerate(ANEW):
-        anew = found.further(_some_of_each(found, anew, size), moves, 901 + 101 * number)
+        anew = _heat(found, anew, size, moves, 901 + 101 * number)
     return _with_neighbours(found, goal, anew, BENDS)
 
 
 def _with_neighbours(found: _Search, goal: Goal, ranked: list[Furnished], turn: int) -> list[Furnished]:
     """The ranked, and what came of their best with other widths."""
-    task, tried = found.task, []
+    tried = found.further(_bent(found, goal, ranked, turn), HEATS[1][1], 301)[:BENT_ON]
+    return sorted([*ranked, *found.further(tried, HEATS[2][1], 501)], key=found.promise)
+
+
+def _bent(found: _Search, goal: Goal, ranked: list[Furnished], turn: int) -> Iterator[Furnished]:
+    """The best of the ranked with other widths, depths and heights."""
+    task = found.task
     for n, one in enumerate(_some_of_each(found, ranked, BENT_FROM)[:BENT_FROM]):
         near, shapes = list(neighbours(task, one.candidate)), list(reshaped(task, one.candidate))
         shuffled = Random(task.seed * 31 + 7 * turn + n)
@@ -250,12 +269,28 @@ def _with_neighbours(found: _Search, goal: Goal, ranked: list[Furnished], turn: 
         shuffled.shuffle(shapes)
         fills = (*near[: BENT // 2], *shapes[: RESHAPED // 2])
         # What has a place for everything is kept as far as it goes; what has not is begun anew.
-        tried += [
+        yield from (
             begin(task, goal, c) if one.unplaced else carried_over(task, one, c)
             for other in fills for c in settled(task, other)
-        ]  # fmt: skip
-    tried = found.further(tried, HEATS[1][1], 301)[:BENT_ON]
-    return sorted([*ranked, *found.further(tried, HEATS[2][1], 501)], key=found.promise)
+        )  # fmt: skip
+
+
+def _refined(found: _Search, best: Furnished) -> Furnished:
+    """The best of a goal and what a step from its widths, depths or heights makes of it, as long as that is better."""
+    task = found.task
+    for turn in range(max(1, round(REFINED.get(best.goal, 1) * found.pace))):
+        near = [*neighbours(task, best.candidate), *reshaped(task, best.candidate)]
+        Random(task.seed * 17 + turn).shuffle(near)
+        steps = (
+            carried_over(task, best, c) for other in near[: int(NEAR[0][0] * found.pace)] for c in settled(task, other)
+        )
+        tried = found.further(steps, NEAR[0][1], 1301 + turn)
+        for n, (size, moves) in enumerate(NEAR[1:], 1):
+            tried = found.further(tried[:size], moves, 1301 + 100 * n + turn)
+        if not tried or rank(tried[0]) >= rank(best):
+            break
+        best = tried[0]
+    return best
 
 
 def _apart(some: Sequence[Furnished]) -> list[Furnished]:

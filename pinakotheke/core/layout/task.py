@@ -63,11 +63,15 @@ class SearchCache:
     heap: Any = None
     """The things with their options, by kind of bay."""
 
-    def component(self, family: Family, role: Holder, bay: Bay, front: int) -> Compartment:
-        """A compartment of a bay; every lot asks for the same few."""
-        key = (family.id, role, bay, front)
+    def component(self, family: Family, role: Holder, bay: Bay, front: int, depth: int = 0, alike: object = None,
+                  ) -> Compartment:  # fmt: skip
+        """A compartment of a bay, which every lot asks for: of a bay of another `depth` where one is given. `alike` stands
+        for all bays that have the same ones, and is looked up sooner than a bay.
+        """
+        key = (family.id, role, front, depth, alike or bay)
         known = self.components.get(key)
         if known is None:
+            bay = bay.model_copy(update={"depth": depth}) if depth else bay
             c = family.component(role, bay, front)
             part = family.placed(bay, "x", role, bay.z0, front)
             known = self.components[key] = Compartment(float(c.price), c.capacity, c.rating, c.hours, part)

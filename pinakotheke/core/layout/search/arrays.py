@@ -105,6 +105,7 @@ class Heap:
         self._kinds: dict[tuple[object, ...], list[list[Option]]] = {}
         self._troubles: Troubles = {}
         self._table = np.zeros((3, 0, PITCHES + 1))
+        self._weighed: dict[Scale, Any] = {}
         owners = {o: n for n, o in enumerate(dict.fromkeys(t.owner for t in self.things if t.owner), 1)}
         kinds = {k: n for n, k in enumerate(dict.fromkeys(t.row.group for t in self.things))}
         words = {w: n for n, w in enumerate(dict.fromkeys(t.together for t in self.things if t.together))}
@@ -126,7 +127,7 @@ class Heap:
             of_kind = self._kinds.get(kind)
             if of_kind is None:
                 of_kind = self._kinds[kind] = [options(t, bay, self.home, self.home.limits) for t in self.things]
-            known = self._blocks[key] = Block.of([fitted(row, bay, self.home) for row in of_kind], self._troubles)
+            known = self._blocks[key] = Block.of([fitted(row, bay, self.home, key) for row in of_kind], self._troubles)
         return known
 
     def troubles(self, scale: Scale) -> Any:
@@ -142,9 +143,14 @@ class Heap:
                 table[1, n] = (feet < near) | (feet > far)
                 table[2, n] = put_by * (feet < up)
             self._table = table
-        points = load("sense")["points"]
-        outside, in_the_way = points["reach"], points["put_by"] * scale.order
-        return self._table[0] * scale.reach + self._table[1] * outside + self._table[2] * in_the_way
+        done = self._weighed.get(scale)
+        fresh = self._table[:, len(done) if done is not None else 0 :]
+        if fresh.shape[1]:
+            points = load("sense")["points"]
+            outside, in_the_way = points["reach"], points["put_by"] * scale.order
+            rows = fresh[0] * scale.reach + fresh[1] * outside + fresh[2] * in_the_way
+            done = self._weighed[scale] = rows if done is None else np.concatenate([done, rows])
+        return done
 
     def homeless(self, bays: Sequence[Bay]) -> list[Thing]:
         """Things that have no option in any of the bays."""
@@ -182,6 +188,7 @@ class Block:
     real: Any
     prices: Any
     """Price, hours, parts, money of a column, containers at hand: what a goal weighs."""
+    _weighed: dict[Scale, Any] = field(default_factory=dict)
 
     @classmethod
     def of(cls, rows: list[list[Option]], troubles: Troubles) -> "Block":
@@ -201,12 +208,16 @@ class Block:
         prices = np.array([(o.price, o.hours, o.extra, float(o.at_hand)) for o in flat], float).reshape(-1, 4)
         return cls(rows, flat, whole, real, prices)
 
-    def weighed(self, scale: Scale) -> Any:
-        """Its fractions with the points of a goal."""
+    def weighed(self, scale: Scale, troubles: Any) -> Any:
+        """Its fractions with the points of a goal; `troubles` are those of the heap under it."""
+        if scale in self._weighed:
+            return self._weighed[scale]
         real = self.real.copy()
         real[:, columns.PRICE] = scale.money * self.prices[:, 0] + scale.part + scale.hour * self.prices[:, 1]
         real[:, columns.COLUMN] = scale.money * self.prices[:, 2] - scale.reuse * 5 * self.prices[:, 3]
         real[:, columns.AGAINST] *= scale.order
+        real[:, columns.LEAST] = _least(self.whole, troubles)
+        self._weighed[scale] = real
         return real
 
 
@@ -231,9 +242,8 @@ class Wall:
                 starts.append(starts[-1] + len(row))
         starts += [starts[-1]] * (len(heap.things) + 1 - len(starts))
         whole = np.concatenate([b.whole for b in made]) if made else np.zeros((0, 12), np.int64)
-        real = np.concatenate([b.weighed(scale) for b in made]) if made else np.zeros((0, 9))
         troubles = heap.troubles(scale)
-        real[:, columns.LEAST] = _least(whole, troubles)
+        real = np.concatenate([b.weighed(scale, troubles) for b in made]) if made else np.zeros((0, 9))
         self.arrays = (np.asarray(starts, np.int64), whole, real, troubles, heap.turns, heap.rows,
                        *self._bay_tables(types, spans), weights_of(heap.home.rules.reserve, scale.order),
                        apart_bits(), self._in_order())  # fmt: skip

@@ -8,6 +8,7 @@ no price buys it. Everything comes from `fits`, `trouble` and `limits`, which th
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from functools import partial
 from math import ceil, floor, inf
 
 from ...inventory import Thing, uses_a_month
@@ -93,31 +94,32 @@ def kind_of_bay(bay: Bay, sockets: tuple[tuple[str, float], ...]) -> tuple[objec
     socket, it is also whether one is near; `sockets` are empty where nothing does.
     """
     return (bay.family, bay.depth, bay.hang_depth, bay.z0, bay.pitch, bay.pulls, bay.has_base, bay.first,
-            bay.blind, bay.loose, bay.drawer, bay.foot, bay.trim, bay.fronts, bay.free_end,
+            bay.blind > 0, bay.loose, bay.drawer, bay.foot, bay.trim, bay.fronts, bay.free_end,
             bay.runs_to, bay.open_boards, bay.sloped, bay.board, near_power(bay, sockets) if sockets else None,
             (bay.z0, bay.z1, bay.w) if bay.drawer is not None else ())  # fmt: skip
 
 
 def size_of_bay(bay: Bay) -> tuple[object, ...]:
     """What else of a bay decides what its compartments take, carry and cost."""
-    return bay.w, tuple((a - bay.x, b - bay.x, c, d) for a, b, c, d in bay.cuts)
+    return bay.w, bay.blind, tuple((a - bay.x, b - bay.x, c, d) for a, b, c, d in bay.cuts)
 
 
-def fitted(options: list[Option], bay: Bay, home: Household) -> list[Option]:
+def fitted(options: list[Option], bay: Bay, home: Household, alike: object) -> list[Option]:
     """Those of a kind's options that a bay of this width has, with what its compartments take, carry and cost; but for
-    those that another one of the same compartment beats.
+    those that another one of the same compartment beats. `alike` is what bays share that have the same ones.
     """
     family, found = home.families.of(bay), []
+    component = partial(home.cache.component, family, alike=alike)
     for o in options:
         spec = family.spec(o.role)
         if bay.w < spec.least_width or o.wide > family.clear_width(o.role, bay) - bay.blind * 0.5:
             continue
-        price, capacity, rating, hours, _ = home.cache.component(family, o.role, bay, o.front)
+        price, capacity, rating, hours, _ = component(o.role, bay, o.front)
         if o.role == "base" and "shelf" in family.specs:
-            price = home.cache.component(family, "shelf", bay, 0).price  # a base is reckoned as a shelf that is there
+            price = component("shelf", bay, 0).price  # a base is reckoned as a shelf that is there
         boards = [(0, price, rating)]
         if o.deep:
-            cut = home.cache.component(family, o.role, bay.model_copy(update={"depth": o.deep}), o.front)
+            cut = component(o.role, bay, o.front, depth=o.deep)
             # A board that is cut may carry less; what is heavy then lies on one that is not.
             heaviest = capacity // o.step * (o.each * o.mass + o.tare)
             boards = [(o.deep, cut.price, min(cut.rating, rating)), *(boards if cut.rating < heaviest else ())]
@@ -130,7 +132,7 @@ def fitted(options: list[Option], bay: Bay, home: Household) -> list[Option]:
 
 def options(thing: Thing, bay: Bay, home: Household, limits: Limits) -> list[Option]:
     """All options of a thing in a bay of this kind, however wide it is."""
-    wide = bay.model_copy(update={"w": WIDE, "cuts": ()}) if bay.drawer is None else bay
+    wide = bay.model_copy(update={"w": WIDE, "cuts": (), "blind": min(bay.blind, 1)}) if bay.drawer is None else bay
     family = home.families.of(bay)
     found: list[Option] = []
     for rank, way, container in _ways(thing, home):

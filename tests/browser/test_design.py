@@ -7,6 +7,7 @@ from playwright.sync_api import expect
 from pinakotheke.server import models
 
 from .driver import BrowserTestCase
+from .panels import faults
 
 
 class DesignTests(BrowserTestCase):
@@ -25,6 +26,18 @@ class DesignTests(BrowserTestCase):
         page.get_by_label("Undo (u)").click()
         expect(page.locator(".ledger")).not_to_contain_text("no place")
         expect(cost).to_have_text(before)
+
+    def test_a_part_says_why_it_is_so(self) -> None:
+        self.enter_demo("layout")
+        page = self.page
+        page.locator("[data-part*=rail]").first.click()
+        page.get_by_role("button", name="why is it so?").click()
+        slip = page.get_by_role("note", name="Why it is so")
+        expect(slip).to_contain_text("what creases hangs, as the house wants it")
+        self.assertEqual(faults(slip), [])
+        page.keyboard.press("Escape")
+        expect(slip).to_be_hidden()
+        expect(page.locator(".gallery .label").first).to_contain_text("At a glance:")
 
     def test_many_quick_moves_all_arrive_in_order(self) -> None:
         self.enter_demo("layout")

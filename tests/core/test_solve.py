@@ -48,8 +48,17 @@ class SolveTests(TestCase):
     def test_alternatives_that_came_out_alike_are_one_with_both_reasons(self) -> None:
         one = next(d for d in solved().alternatives if d.id == "cheapest")
         twin = one.model_copy(update={"id": "reach", "reason": "Within reach too."})
-        (kept,) = distinct([one, twin])
+        (kept,) = distinct(task(), [one, twin])
         self.assertEqual((kept.id, kept.reason), (one.id, f"{one.reason} Within reach too."))
+
+    def test_what_is_alike_in_cost_room_and_reach_is_shown_once(self) -> None:
+        one = next(d for d in solved().alternatives if d.id == "cheapest")
+        shelf = next(p for p in one.parts if p.role == "shelf")
+        moved = tuple(p.model_copy(update={"z": p.z + 2}) if p is shelf else p for p in one.parts)
+        near = one.model_copy(update={"id": "roomiest", "reason": "As roomy.", "parts": moved})
+        self.assertEqual([d.id for d in distinct(task(), [one, near])], ["cheapest"])
+        half = one.model_copy(update={"id": "roomiest", "parts": one.parts[: len(one.parts) // 2]})
+        self.assertEqual([d.id for d in distinct(task(), [one, half])], ["cheapest", "roomiest"])
 
     def test_same_seed_same_answer(self) -> None:
         self.assertEqual(solved(), solved())

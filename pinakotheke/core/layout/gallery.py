@@ -51,17 +51,34 @@ def _in_family(design: Design, key: str) -> Design:
     )  # fmt: skip
 
 
-def distinct(designs: list[Design]) -> list[Design]:
-    """One of each: a goal whose answer is another goal's is said in that one's reason."""
+def distinct(task: Task, designs: list[Design]) -> list[Design]:
+    """One of each that a person would call the same: a goal whose answer is another goal's, or all but that, is said in
+    that one's reason.
+    """
     kept: list[Design] = []
+    at = {d.id: point_of(task, d) for d in designs}
     for design in sorted(designs, key=lambda d: _ORDER.index(d.id) if d.id in _ORDER else len(_ORDER)):
-        twin = next((n for n, d in enumerate(kept) if shape_of(d) == shape_of(design)), None)
+        twin = next((n for n, d in enumerate(kept)
+                     if shape_of(d) == shape_of(design) or _alike(d, at[d.id], design, at[design.id])), None)  # fmt: skip
         if twin is None:
             kept.append(design)
         elif design.id in _ORDER and kept[twin].id in _ORDER and design.reason not in kept[twin].reason:
             reason = f"{kept[twin].reason} {design.reason}"
             kept[twin] = kept[twin].model_copy(update={"reason": reason[:1000]})
     return kept
+
+
+ALIKE = 0.03
+"""Designs of one make that differ by no more in cost, in reach (of the greater) and in room (of all there is) are shown
+once.
+"""
+
+
+def _alike(one: Design, here: Point, other: Design, there: Point) -> bool:
+    if set(one.families) != set(other.families) or one.unplaced != other.unplaced:
+        return False
+    shares = ((float(here.cost), float(there.cost)), (here.reach, there.reach))
+    return abs(here.room - there.room) <= ALIKE and all(abs(a - b) <= ALIKE * max(a, b) for a, b in shares)
 
 
 _ORDER = ("yours", "cheapest", "tidiest", "roomiest", "reach", "quickest")

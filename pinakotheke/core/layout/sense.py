@@ -43,10 +43,11 @@ class Sense(Frozen):
 
     def short(self) -> tuple[Measure, ...]:
         """The measures that miss their wanted value."""
-        return tuple(m for m in MEASURES if not _holds(m, getattr(self, m)))
+        return tuple(m for m in MEASURES if not holds(m, getattr(self, m)))
 
 
-def _holds(measure: Measure, value: float) -> bool:
+def holds(measure: Measure, value: float) -> bool:
+    """Whether a measure is at its wanted value."""
     wanted = load("sense")[measure]
     return bool(value >= wanted.get("least", value) - 1e-9 and value <= wanted.get("most", value) + 1e-9)
 
@@ -126,21 +127,30 @@ class Seen:
 
     def lines(self) -> float:
         """Heights shared with a neighbouring bay ÷ those that could be: of each pair, as many as the one with fewer has."""
-        shared = could = 0
+        rows = list(self._lines())
+        could = sum(could for could, _ in rows)
+        return min(1.0, sum(len(shared) for _, shared in rows) / could) if could else 1.0
+
+    def in_line(self) -> frozenset[str]:
+        """Ids of the parts whose height runs on in a bay beside theirs."""
+        return frozenset(part.id for _, shared in self._lines() for pair in shared for part in pair)
+
+    def _lines(self) -> Iterator[tuple[int, list[tuple[Part, Part]]]]:
+        """Of each two neighbours how many heights they could share, and the parts that do."""
         for one, other in self._neighbours():
             mine, theirs = (
-                sorted(p.z + p.h for p in self.inside[b.index] if p.role not in HANGING and p.role != "floor")
+                sorted((p for p in self.inside[b.index] if p.role not in HANGING and p.role != "floor"),
+                       key=lambda p: p.z + p.h)
                 for b in (one, other)
-            )
-            could += min(len(mine), len(theirs))
-            within = self.numbers["pitches"] * max(one.pitch, other.pitch)
-            free = list(theirs)
-            for height in mine:
-                near = next((z for z in free if abs(z - height) <= within), None)
+            )  # fmt: skip
+            within, could = self.numbers["pitches"] * max(one.pitch, other.pitch), min(len(mine), len(theirs))
+            free, shared = list(theirs), []
+            for part in mine:
+                near = next((p for p in free if abs(p.z + p.h - part.z - part.h) <= within), None)
                 if near is not None:
                     free.remove(near)
-                    shared += 1
-        return min(1.0, shared / could) if could else 1.0
+                    shared.append((part, near))
+            yield could, shared
 
     def _neighbours(self) -> Iterator[tuple[Bay, Bay]]:
         upright = [b for b in self.design.bays if b.drawer is None]

@@ -151,8 +151,8 @@ def design_space(task: Task) -> Solution:
 
 
 def _solution(task: Task, found: _Search) -> Solution:
-    more = _more_to_choose(task, found, distinct(rightly_named(task, found.designs)))
-    designs = distinct(rightly_named(task, found.designs | {d.id: d for d in more}))
+    more = _more_to_choose(task, found, distinct(task, rightly_named(task, found.designs)))
+    designs = distinct(task, rightly_named(task, found.designs | {d.id: d for d in more}))
     complete = [d for d in designs if not d.unplaced]
     points = frontier_of(task, _shapes_apart(found.complete)[:FRONTIER])
     if task.budget is not None:

@@ -3,10 +3,12 @@ says. Whatever else of the core has something to say gives numbers, names and co
 """
 
 from .amounts import amount, storage_sum
+from .because import because_in_words
 from .blocks import Speech, blocked_in_words, no_place_in_words, relaxation_in_words
 from .choices import (
     family_names,
     free_in_words,
+    glance_in_words,
     holds_in_words,
     home_in_words,
     method_in_words,
@@ -29,6 +31,7 @@ __all__ = [
     "Speech",
     "States",
     "amount",
+    "because_in_words",
     "blocked_in_words",
     "changes_in_words",
     "class_in_words",
@@ -37,6 +40,7 @@ __all__ = [
     "family_names",
     "figures",
     "free_in_words",
+    "glance_in_words",
     "holds_in_words",
     "home_in_words",
     "method_in_words",

@@ -5,7 +5,10 @@ from collections.abc import Iterable, Sequence
 
 from ..layout import Design, Ledger, Sensitivity
 from ..layout.compare import Home
+from ..layout.sense import Sense
+from ..saying import say
 from ..systems import Catalogue
+from ..tables import load
 from ..units import Units, with_unit
 from .money import money
 
@@ -29,6 +32,13 @@ def free_in_words(ledger: Ledger) -> str:
         return ""
     (least, scarce), (most, ample) = min(shares), max(shares)
     return f"free: {least:.0%} of {scarce}" + (f" to {most:.0%} of {ample}" if len(shares) > 1 else "")
+
+
+def glance_in_words(sense: Sense) -> str:
+    """What a practitioner would mind at a glance: nothing, or each measure of sense that misses."""
+    table = load("sense")
+    minded = [say(table[m]["minds"], {"value": getattr(sense, m)}, "metric") for m in sense.short() if m != "placed"]
+    return "At a glance: " + ("; ".join(minded) or "nothing to mind") + "."
 
 
 LENGTH = re.compile(r"(\d+(?:\.\d+)?) mm\b")

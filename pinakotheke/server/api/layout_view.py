@@ -15,8 +15,10 @@ from pinakotheke.core.drawing.of_design import Inside
 from pinakotheke.core.inventory.kinds import Way
 from pinakotheke.core.inventory.needs import ways
 from pinakotheke.core.layout import Blocked, Design, History, Ledger, Limits, Relaxation, Sensitivity, Weights, ledger
+from pinakotheke.core.layout.because import Reasons
 from pinakotheke.core.layout.edits import MOVABLE
 from pinakotheke.core.layout.replay import replayed
+from pinakotheke.core.layout.sense import sense
 from pinakotheke.core.layout.trial import trial_marks
 from pinakotheke.core.materials import bill, hours
 from pinakotheke.core.survey import envelopes, with_stacks
@@ -24,10 +26,12 @@ from pinakotheke.core.systems import HOLDERS, Catalogue, Finish, Part
 from pinakotheke.core.units import Units, with_unit, with_units
 from pinakotheke.core.words import (
     Speech,
+    because_in_words,
     blocked_in_words,
     family_names,
     figures,
     free_in_words,
+    glance_in_words,
     holds_in_words,
     method_in_words,
     money,
@@ -128,6 +132,8 @@ class Card(Schema):
     left: str
     cost: str
     hours: float
+    glance: str
+    """What a practitioner would mind at a glance."""
     worst: FindingView | None
     stops: int
     edits: int
@@ -180,6 +186,8 @@ class PartView(Schema):
     """Ways of storing that belong in it."""
     pitch: float
     holds: list[HeldView]
+    because: list[str]
+    """Why it is where it is, and holds what it holds: a sentence a rule."""
 
 
 class BayView(Schema):
@@ -265,14 +273,18 @@ class Scene:
         spaces = dict(self.household.space_set.values_list("key", "name"))
         return Speech({t.id: t.name for t in self.things}, self.units, self.household.currency, spaces)
 
+    @cached_property
+    def limits(self) -> Limits:
+        """What must never be in this space."""
+        return Limits.in_space(self.people, self.survey, self.regions, rows.use_of(self.space))
+
     def findings(self, design: Design | None) -> tuple[Finding, ...]:
         """What is wrong with a design, or with the survey while there is none; worst first."""
         if not self.regions:
             return ()
         if design is None:
             return check_survey(self.survey, self.regions)
-        limits = Limits.in_space(self.people, self.survey, self.regions, rows.use_of(self.space))
-        return check_design(design, self.survey, self.regions, self.things, self.people, limits=limits)
+        return check_design(design, self.survey, self.regions, self.things, self.people, limits=self.limits)
 
     def ledger(self, row: models.Design | None, design: Design | None, cost: Decimal | None,
                sums: Ledger | None = None) -> LedgerView:  # fmt: skip
@@ -301,6 +313,7 @@ class Scene:
         design = history.current
         the_bill = bill(design)
         sums = ledger(self.things, self.rules, design)
+        reasons = Reasons(design, self.things, self.people, self.limits)
         return DesignView(
             id=row.pk, version=row.version, key=row.key, title=design.title, reason=design.reason,
             family=families_of(design), run=method_in_words(design.outcome.run, self.units),
@@ -308,7 +321,7 @@ class Scene:
             asked="; ".join(f"{line.storage} {line.asked / line.given:.0%} full" for line in sums.lines if line.given),
             elevation=self.elevation(design, DrawingOptions()),
             plan=design_plan(design, self.survey, self.units, self.space.name, self.today),
-            parts=[self._part(design, p) for p in design.parts if p.role in HOLDERS or p.role in MOVABLE],
+            parts=[self._part(design, p, reasons) for p in design.parts if p.role in HOLDERS or p.role in MOVABLE],
             bays=[self._bay(design, n) for n in range(len(design.bays))],
             flat=not any(s.at_wall for s in self.survey.parts),
             unplaced=[self._held(u.thing, u.count) for u in design.unplaced], without=self._without(design),
@@ -333,7 +346,7 @@ class Scene:
         return HeldView(thing=thing_id, name=thing.name if thing else thing_id,
                         ways=[way, *others] if way else others, count=count)  # fmt: skip
 
-    def _part(self, design: Design, part: Part) -> PartView:
+    def _part(self, design: Design, part: Part, reasons: Reasons) -> PartView:
         size = with_units((part.w, part.d, part.h), self.units)
         counts: Counter[tuple[str, Way]] = Counter()
         for a in design.held_by(part.id):
@@ -348,6 +361,7 @@ class Scene:
             resizable=bool(spec.fronts), becomes=sorted(family.roles - {part.role, "floor"}) if movable else [],
             takes=[w for w in spec.ways if part.role != "cover"],
             pitch=bay.pitch if bay.drawer is None else 0, holds=held,
+            because=because_in_words(reasons.of(part), self.units),
         )  # fmt: skip
 
     def _bay(self, design: Design, index: int) -> BayView:
@@ -392,6 +406,7 @@ class Scene:
             id=row.pk, version=row.version, key=row.key, title=design.title, reason=design.reason,
             family=families_of(design), holds=holds_in_words(sums), left=free_in_words(sums),
             cost=figures(bill(design).total, self.household.currency), hours=hours(design).hours,
+            glance=glance_in_words(sense(design, self.things, self.people)),
             worst=worst[0] if worst else None,
             stops=sum(f.severity == "stop" for f in findings), edits=len(history.done), kept=row.kept,
             elevation=self.elevation(design, DrawingOptions(dimensions=False)),

@@ -4274,6 +4274,8 @@ export interface components {
             cost: string;
             /** Hours */
             hours: number;
+            /** Glance */
+            glance: string;
             worst: components["schemas"]["FindingView"] | null;
             /** Stops */
             stops: number;
@@ -4716,6 +4718,8 @@ export interface components {
             pitch: number;
             /** Holds */
             holds: components["schemas"]["HeldView"][];
+            /** Because */
+            because: string[];
         };
         /**
          * AddPart

@@ -45,6 +45,8 @@ function Label({ card, currency, over }: { card: Schemas['Card']; currency: stri
         {card.family}, {card.holds}
         <br />
         <span className="quiet">{card.left}</span>
+        <br />
+        <span className="quiet">{card.glance}</span>
       </span>
       {(over || card.edits > 0) && (
         <span className="quiet">

@@ -1,4 +1,4 @@
-import { ActionIcon, Button, NativeSelect } from '@mantine/core'
+import { ActionIcon, Button, NativeSelect, Popover } from '@mantine/core'
 import {
   IconArrowBackUp,
   IconArrowDown,
@@ -101,12 +101,36 @@ export function PartStrip({ design, selected, edits, onSelect }: PartStripProps)
           {selected.size} <span className="quiet">holds</span>{' '}
           {selected.holds.length
             ? selected.holds.map((held) => `${held.count} ${held.name}`).join(', ')
-            : 'nothing'}
+            : 'nothing'}{' '}
+          {selected.because.length > 0 && <Because part={selected} />}
         </p>
       ) : (
         <Adder key={design.id} design={design} onAdd={edit} />
       )}
     </div>
+  )
+}
+
+/** Which rules put a part where it is, and what it holds into it. */
+function Because({ part }: { part: Part }) {
+  return (
+    <Popover width={340} position="bottom-start" trapFocus shadow="md" key={part.id}>
+      <Popover.Target>
+        <button type="button" className="why" aria-label={`${place(part)}: why is it so?`}>
+          why so?
+        </button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <div tabIndex={0} role="note" aria-label="Why it is so">
+          <p className="slip-title">Why it is so</p>
+          <ul className="reasons">
+            {part.because.map((reason) => (
+              <li key={reason}>{reason}</li>
+            ))}
+          </ul>
+        </div>
+      </Popover.Dropdown>
+    </Popover>
   )
 }
 

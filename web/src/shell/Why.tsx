@@ -21,7 +21,7 @@ export function Why({
       </Popover.Target>
       <Popover.Dropdown>
         <div className="small" tabIndex={0} role="note">
-          <p style={{ margin: '0 0 6px', fontFamily: 'var(--caption)', fontSize: 15 }}>{slip.rule}</p>
+          <p className="slip-title">{slip.rule}</p>
           <dl className="facts" style={{ maxHeight: 220, overflow: 'auto' }}>
             {slip.values.map(([name, value], n) => (
               <Fact key={n} name={name} value={value} />

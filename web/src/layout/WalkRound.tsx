@@ -6,6 +6,7 @@ import {
   Color,
   DirectionalLight,
   PerspectiveCamera,
+  Quaternion,
   Scene,
   Spherical,
   Vector3,
@@ -75,6 +76,18 @@ interface Stage {
   leave: () => void
 }
 
+/** The way out of a room between its walls: where one stands to see all of them from the front. */
+function openSide(design: Object3D): Vector3 {
+  const fronts = new Map<string, Vector3>()
+  design.traverse((node) => {
+    if (!node.name.startsWith('wall')) return
+    const front = new Vector3(0, 0, 1).applyQuaternion(node.getWorldQuaternion(new Quaternion()))
+    fronts.set(`${front.x.toFixed(1)} ${front.z.toFixed(1)}`, front)
+  })
+  const sum = [...fronts.values()].reduce((all, one) => all.add(one), new Vector3())
+  return sum.length() > 0.1 ? sum.normalize() : new Vector3(0, 0, 1)
+}
+
 /** A renderer in a box, drawing only when something moved; null where there is no WebGL. */
 function standUp(box: HTMLDivElement): Stage | null {
   let renderer: WebGLRenderer
@@ -136,9 +149,17 @@ function standUp(box: HTMLDivElement): Stage | null {
       const bounds = new Box3().setFromObject(design)
       const middle = bounds.getCenter(new Vector3())
       const size = bounds.getSize(new Vector3())
-      const away = Math.max(size.x, size.y * 1.3) * 1.05 + size.z
+      const front = openSide(design)
+      // Across the open side one sees the width of the walls, along it their depth.
+      const wide = Math.abs(front.z) * size.x + Math.abs(front.x) * size.z
+      const deep = Math.abs(front.z) * size.z + Math.abs(front.x) * size.x
+      const straight = Math.max(Math.abs(front.x), Math.abs(front.z)) > 0.9
+      const away = Math.max(wide, size.y * 1.3) * 1.05 + deep * (straight ? 1 : 0.1)
+      const aside = straight ? 0.35 : 0
       controls.target.copy(middle)
-      camera.position.set(middle.x + away * 0.35, middle.y + size.y * 0.25, bounds.max.z + away * 0.8)
+      camera.position.copy(middle).addScaledVector(front, deep / 2 + away * 0.8)
+      camera.position.addScaledVector(new Vector3(front.z, 0, -front.x), away * aside)
+      camera.position.y += size.y * 0.25
       controls.update()
       fit()
     },

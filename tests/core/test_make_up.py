@@ -93,6 +93,16 @@ class AcrossARecessTests(TestCase):
         faults = verify(design.model_copy(update={"parts": parts}), asked.envelopes, asked.things, asked.survey)
         self.assertIn(("support", board.id), {(f.code, f.where) for f in faults})
 
+    def test_a_wall_beyond_its_end_is_no_gap(self) -> None:
+        _, design = self.top()
+        board = next(p for p in design.parts if p.family == "across")
+        gable = max((p for p in design.parts if p.role == "panel"), key=lambda p: p.x)
+        end = gable.model_copy(update={"id": "end", "x": board.x + board.w - gable.w})
+        wider = regions(RECESS.replace("1800", "3400"))
+        for parts, stands in (((*design.parts, end), True), (design.parts, False)):
+            faults = verify(design.model_copy(update={"parts": parts}), wider, ())
+            self.assertEqual(("support", board.id) not in {(f.code, f.where) for f in faults}, stands)
+
     def test_boards_end_behind_a_door(self) -> None:
         open_, closed = (
             max(s.depth for s in FAMILIES["cleat"].shapes(regions(line)["A"], Finish()))

@@ -233,7 +233,8 @@ class _Proof:
         section = [p for p in self.design.parts if p.section == part.section and p.role in UPRIGHTS]
         reach = [p for p in section if p.z <= part.z <= p.z + p.h and p.x < part.x + part.w and part.x < p.x + p.w]
         frames = sorted((p.x, p.x + p.w) for p in reach if p.role in ENCLOSING)
-        carriers = frames or sorted([*((p.x, p.x + p.w) for p in reach), *self._walls_beside(part)])
+        walls = [w for w in self._walls_beside(part) if part.x - NEAR_END <= w[0] <= part.x + part.w + NEAR_END]
+        carriers = frames or sorted([*((p.x, p.x + p.w) for p in reach), *walls])
         at, gap = part.x, 0
         for start, end in carriers:
             gap = max(gap, start - at)

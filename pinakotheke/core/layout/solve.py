@@ -30,9 +30,9 @@ from .pool import candidates, families_of, settled
 from .quick import rank
 from .task import Task
 
-HEATS = ((72, 90), (40, 180), (16, 500))
+HEATS = ((72, 90), (36, 180), (14, 450))
 """Rounds of the race: how many run, and for how many moves each."""
-ANEW = ((24, 300), (10, 900), (4, 2000))
+ANEW = ((24, 300), (10, 700), (4, 1500))
 """Rounds of the race for what is tidy, which is seldom what is cheap."""
 LONGER = 3
 """Times the moves of a round that each runner is given at most where they are few."""
@@ -45,9 +45,9 @@ BENDS, BENT_FROM, BENT, RESHAPED, BENT_ON = 2, 4, 6, 4, 6
 depth or height; so many of all those go on."""
 MORE = 6
 """Rounds more, at length, while nothing holds everything."""
-AT_LENGTH = (600, 3000)
+AT_LENGTH = (600, 2500)
 """Moves for a goal from each of its starts, and then from the two best of them; also for the best of another family."""
-REFINED, NEAR = {"cheapest": 4, "tidiest": 3}, ((20, 100), (5, 500), (2, 1500))
+REFINED, NEAR = {"cheapest": 4, "tidiest": 3}, ((16, 100), (5, 400), (2, 1500))
 """At most so many times (once where nothing is said) the best of a goal gives way to one a step from it; rounds of the
 race of those.
 """

@@ -64,8 +64,8 @@ TOLERANCE = 2
 """Pitches that two heights may differ and be one line."""
 TRIED = 3
 """Of the new compartments that a group could have, so many are judged exactly."""
-RAIL = 3
-"""The number of the role that garments hang from."""
+SHELF, RAIL = 1, 3
+"""The numbers of the roles of boards and of what garments hang from."""
 EVERYBODY = -1
 STORES = 9
 """Kinds of storage."""

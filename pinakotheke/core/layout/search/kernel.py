@@ -107,6 +107,7 @@ from .columns import (
     ROW,
     SEASON,
     SECTION,
+    SHELF,
     SHELF_PRICE,
     SHOES,
     SPLIT,
@@ -395,6 +396,13 @@ def points_of(wall, plan, n, b, written, limit):
         total += weights[OWNERS] * (owners - 1)
     if rails > 1:
         total -= weights[DOUBLE]
+    # A board is no shallower than those over it, so it costs no less.
+    dearest = 0.0
+    for i in range(n - 1, -1, -1):
+        s, k = sequence[0, i], sequence[1, i]
+        if held_i[s, k, C_ROLE] == SHELF:
+            dearest = max(dearest, held_f[s, k, C_PRICE])
+            total += dearest - held_f[s, k, C_PRICE]
     if bays_i[b, AT_HAND]:
         total -= bays_f[b, SHELF_PRICE] * min(boards, bays_i[b, AT_HAND])
     # The heights last: most of what is tried costs too much wherever it stands.

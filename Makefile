@@ -62,7 +62,7 @@ clean: ## everything that can be made again
 	@touch $@
 	@echo "✓ Python packages"
 
-.venv/.primed: .venv/.ready $(wildcard pinakotheke/core/layout/search/*.py)
+.venv/.primed: .venv/.ready $(wildcard pinakotheke/core/layout/packing/*.py)
 	@echo "· compiling the search: half a minute"
 	@$(BIN)/python -c 'from pinakotheke.core.layout.furnish import prime; prime()'
 	@touch $@

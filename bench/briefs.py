@@ -12,8 +12,8 @@ from typing import Any
 from pinakotheke.core.house import HouseRules, Person
 from pinakotheke.core.inventory import Thing, quick_add
 from pinakotheke.core.layout import Design, Task, Watch, design_space
-from pinakotheke.core.layout.furnish import prime
-from pinakotheke.core.layout.sense import MEASURES, sense
+from pinakotheke.core.layout.report.sense import MEASURES, sense
+from pinakotheke.core.layout.search.furnish import prime
 from pinakotheke.core.materials import bill, hours
 from pinakotheke.core.survey import Survey, envelopes, hear, with_stacks
 from pinakotheke.core.systems import HOLDERS

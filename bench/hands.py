@@ -10,7 +10,7 @@ from decimal import Decimal
 from itertools import groupby
 from typing import Any
 
-from pinakotheke.core.layout.costing import extras_of, money
+from pinakotheke.core.layout.report.costing import extras_of, money
 from pinakotheke.core.survey import Envelope
 from pinakotheke.core.systems import FAMILIES, Bay, Catalogue, Family, Finish, Part, Row, Shape
 

@@ -22,7 +22,7 @@ from pinakotheke.core.inventory import Thing
 from pinakotheke.core.inventory.kinds import KINDS
 from pinakotheke.core.inventory.needs import need
 from pinakotheke.core.layout import Task, design_space
-from pinakotheke.core.layout.furnish import prime
+from pinakotheke.core.layout.search.furnish import prime
 from pinakotheke.core.survey import Survey, envelopes
 
 SHARES = {0.5: 0.99, 0.65: 0.97, 0.8: 0.90}

@@ -4,7 +4,7 @@ obstacles that uprights keep off, and how it grows.
 
 from time import perf_counter
 
-from pinakotheke.core.layout.run import front, mask_of, rows_between
+from pinakotheke.core.layout.placement.run import front, mask_of, rows_between
 from pinakotheke.core.systems import FAMILIES
 
 PROMISED_MS = 50.0

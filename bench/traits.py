@@ -15,9 +15,9 @@ from typing import Any
 from pinakotheke.core.house import reach_zone
 from pinakotheke.core.inventory import Thing
 from pinakotheke.core.layout import Design, Task, verify
-from pinakotheke.core.layout.contain import Lying, lying
-from pinakotheke.core.layout.sense import sense
-from pinakotheke.core.layout.trouble import hand_height
+from pinakotheke.core.layout.packing.contain import Lying, lying
+from pinakotheke.core.layout.packing.trouble import hand_height
+from pinakotheke.core.layout.report.sense import sense
 from pinakotheke.core.survey.level import level_base
 from pinakotheke.core.systems import HANGING, HOLDERS, PULL_OUTS, Bay, Part
 

@@ -11,9 +11,9 @@ from time import perf_counter
 from pinakotheke.core.house import HouseRules, Person
 from pinakotheke.core.inventory import Thing
 from pinakotheke.core.inventory.things import Frequency
-from pinakotheke.core.layout.candidates import Candidate, Fill, stand
-from pinakotheke.core.layout.furnish import Furnished, begin, improve, prime
-from pinakotheke.core.layout.task import Task
+from pinakotheke.core.layout.packing.task import Task
+from pinakotheke.core.layout.placement.candidates import Candidate, Fill, stand
+from pinakotheke.core.layout.search.furnish import Furnished, begin, improve, prime
 from pinakotheke.core.survey import Survey, envelope
 from pinakotheke.core.systems import FAMILIES, Finish, Row
 

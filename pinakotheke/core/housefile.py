@@ -13,7 +13,7 @@ from .inventory.containers import OWN, Container
 from .inventory.owned import Owned
 from .inventory.parse import HouseWord
 from .layout import History
-from .layout.replay import replayed
+from .layout.edit.replay import replayed
 from .survey import Survey
 from .systems import Range
 from .units import Units

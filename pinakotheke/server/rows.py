@@ -9,7 +9,7 @@ from pinakotheke.core import housefile as files
 from pinakotheke.core.inventory.containers import Container
 from pinakotheke.core.inventory.owned import Owned
 from pinakotheke.core.inventory.parse import HouseWord
-from pinakotheke.core.layout.replay import replayed
+from pinakotheke.core.layout.edit.replay import replayed
 
 from . import models
 

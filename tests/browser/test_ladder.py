@@ -9,7 +9,7 @@ from playwright.sync_api import expect
 
 from pinakotheke.core.errors import Cancelled
 from pinakotheke.core.layout import Blocked, Relaxation
-from pinakotheke.core.layout.ladder import BY_HAND, RUNGS
+from pinakotheke.core.layout.search.ladder import BY_HAND, RUNGS
 from pinakotheke.server import models
 
 from .driver import BrowserTestCase

@@ -11,7 +11,7 @@ from pinakotheke.core.house import Person
 from pinakotheke.core.inventory import quick_add
 from pinakotheke.core.inventory.columns import read_rows, write_rows
 from pinakotheke.core.layout import Design
-from pinakotheke.core.layout.ledger import ledger
+from pinakotheke.core.layout.report.ledger import ledger
 from pinakotheke.core.words import sentence
 
 from .examples import PLAIN, WARDROBE, regions, survey, wardrobe

@@ -7,9 +7,9 @@ from pinakotheke.core.checks import check_design
 from pinakotheke.core.house import Person
 from pinakotheke.core.inventory import Thing
 from pinakotheke.core.layout import Design
-from pinakotheke.core.layout.because import Reasons
-from pinakotheke.core.layout.limits import Limits
-from pinakotheke.core.layout.sense import Sense, sense
+from pinakotheke.core.layout.packing.limits import Limits
+from pinakotheke.core.layout.report.because import Reasons
+from pinakotheke.core.layout.report.sense import Sense, sense
 from pinakotheke.core.systems import HOLDERS
 from pinakotheke.core.tables import load
 from pinakotheke.core.units import Units

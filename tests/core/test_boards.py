@@ -7,11 +7,11 @@ from unittest import TestCase
 
 from pinakotheke.core.house import HouseRules, Person
 from pinakotheke.core.layout import Design, Task, Weights, design_space, verify
-from pinakotheke.core.layout.boards import cut_to_depth
-from pinakotheke.core.layout.edits import MovePart, apply
-from pinakotheke.core.layout.furnish import begin, design_of, improve
-from pinakotheke.core.layout.neighbours import reshaped
-from pinakotheke.core.layout.pool import candidates, settled
+from pinakotheke.core.layout.build.boards import cut_to_depth
+from pinakotheke.core.layout.edit.edits import MovePart, apply
+from pinakotheke.core.layout.placement.neighbours import reshaped
+from pinakotheke.core.layout.placement.pool import candidates, settled
+from pinakotheke.core.layout.search.furnish import begin, design_of, improve
 from pinakotheke.core.survey import envelopes
 from pinakotheke.core.survey.way_in import WayIn
 from pinakotheke.core.systems import FAMILIES, Finish, Part, Row, Shape

@@ -10,7 +10,7 @@ from bench.briefs import BRIEFS, read_brief
 from bench.hands import hand_cost
 from bench.traits import Trial
 from pinakotheke.core.layout import Task, design_space, verify
-from pinakotheke.core.layout.sense import sense
+from pinakotheke.core.layout.report.sense import sense
 from pinakotheke.core.materials import bill
 from pinakotheke.core.survey import envelopes
 

@@ -11,9 +11,7 @@ from pinakotheke.core.checks import check_design
 from pinakotheke.core.errors import Cancelled, EditRefused
 from pinakotheke.core.housefile import House, Space, dump_house, load_house
 from pinakotheke.core.layout import Design, History, Relaxation, Task, Watch, Weights, verify
-from pinakotheke.core.layout.candidates import Candidate
-from pinakotheke.core.layout.costing import cost_of
-from pinakotheke.core.layout.edits import (
+from pinakotheke.core.layout.edit.edits import (
     AddPart,
     CopyBay,
     LockBay,
@@ -26,11 +24,13 @@ from pinakotheke.core.layout.edits import (
     WidenBay,
     apply,
 )
-from pinakotheke.core.layout.frontier import room_of
 from pinakotheke.core.layout.goals import REASONS, SEARCHED, TITLES, WEIGHTS
 from pinakotheke.core.layout.models import Standing
-from pinakotheke.core.layout.pool import candidates
-from pinakotheke.core.layout.search.arrays import Scale
+from pinakotheke.core.layout.packing.arrays import Scale
+from pinakotheke.core.layout.placement.candidates import Candidate
+from pinakotheke.core.layout.placement.pool import candidates
+from pinakotheke.core.layout.report.costing import cost_of
+from pinakotheke.core.layout.search.frontier import room_of
 from pinakotheke.core.survey import envelopes
 from pinakotheke.core.systems import Finish
 from pinakotheke.core.words import remedy, sentence

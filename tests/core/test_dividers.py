@@ -3,7 +3,7 @@
 from unittest import TestCase
 
 from pinakotheke.core.checks import check_design
-from pinakotheke.core.layout import verify
+from pinakotheke.core.layout.verify.verifier import verify
 from pinakotheke.core.survey import Envelope
 from pinakotheke.core.systems import FAMILIES, Bay, Finish, Row
 from pinakotheke.core.words import sentence

@@ -4,7 +4,7 @@ from unittest import TestCase
 
 from pinakotheke.core.errors import EditRefused
 from pinakotheke.core.layout import Design, History, verify
-from pinakotheke.core.layout.edits import (
+from pinakotheke.core.layout.edit.edits import (
     MOST_EDITS,
     AddPart,
     AssignGroup,

@@ -5,8 +5,8 @@ from unittest import TestCase
 
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.layout import Task, Weights, design_space, verify
-from pinakotheke.core.layout.candidates import fills_of, shapes_worth, stand
-from pinakotheke.core.layout.pool import allowed, candidates
+from pinakotheke.core.layout.placement.candidates import fills_of, shapes_worth, stand
+from pinakotheke.core.layout.placement.pool import allowed, candidates
 from pinakotheke.core.survey import envelopes
 from pinakotheke.core.survey.corners import blind_zones, corners
 from pinakotheke.core.systems import FAMILIES, Bay, Finish, OnPart, Part, Row
@@ -322,7 +322,7 @@ class ObstacleTests(TestCase):
     """Cases that a random search found: each once made a design that does not verify."""
 
     def solve(self, line: str) -> None:
-        from pinakotheke.core.layout import verify
+        from pinakotheke.core.layout.verify.verifier import verify
 
         from .examples import TIGHT_FIT, WARDROBE, solved
 

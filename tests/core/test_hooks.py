@@ -3,7 +3,7 @@
 from unittest import TestCase
 
 from pinakotheke.core.layout import Design, verify
-from pinakotheke.core.layout.contain import lying
+from pinakotheke.core.layout.packing.contain import lying
 from pinakotheke.core.systems import FAMILIES, Part
 
 from .examples import TIGHT_FIT, regions, solved, thing

@@ -5,11 +5,11 @@ left clear; and that the verifier refuses each where it does not hold.
 from unittest import TestCase
 
 from pinakotheke.core.layout import Design, Task, verify
-from pinakotheke.core.layout.candidates import clear_of, fills_of, meet, stand
-from pinakotheke.core.layout.furnish import begin, carried_over, design_of, improve
-from pinakotheke.core.layout.neighbours import neighbours
-from pinakotheke.core.layout.pool import candidates, settled
-from pinakotheke.core.layout.sense import sense
+from pinakotheke.core.layout.placement.candidates import clear_of, fills_of, meet, stand
+from pinakotheke.core.layout.placement.neighbours import neighbours
+from pinakotheke.core.layout.placement.pool import candidates, settled
+from pinakotheke.core.layout.report.sense import sense
+from pinakotheke.core.layout.search.furnish import begin, carried_over, design_of, improve
 from pinakotheke.core.survey import Survey, envelopes
 from pinakotheke.core.survey.corners import blind_zones, corners
 from pinakotheke.core.systems import FAMILIES, Finish, Row, Shape

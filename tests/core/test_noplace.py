@@ -8,9 +8,9 @@ from unittest import TestCase
 from pinakotheke.core.house import Person, SpaceUse
 from pinakotheke.core.inventory import Thing
 from pinakotheke.core.layout import Task
-from pinakotheke.core.layout.limits import Why
-from pinakotheke.core.layout.noplace import REASONS, why_no_place
-from pinakotheke.core.layout.pool import candidates
+from pinakotheke.core.layout.packing.limits import Why
+from pinakotheke.core.layout.placement.pool import candidates
+from pinakotheke.core.layout.search.noplace import REASONS, why_no_place
 from pinakotheke.core.survey import envelopes, with_stacks
 from pinakotheke.core.tables import load
 from pinakotheke.core.units import Units

@@ -6,8 +6,7 @@ from unittest import TestCase
 
 from pinakotheke.core.errors import EditRefused
 from pinakotheke.core.layout import Design, History, verify
-from pinakotheke.core.layout.candidates import meet
-from pinakotheke.core.layout.edits import (
+from pinakotheke.core.layout.edit.edits import (
     AddPart,
     Command,
     CopyBay,
@@ -23,7 +22,8 @@ from pinakotheke.core.layout.edits import (
     WidenBay,
     apply,
 )
-from pinakotheke.core.layout.restand import restood
+from pinakotheke.core.layout.edit.restand import restood
+from pinakotheke.core.layout.placement.candidates import meet
 from pinakotheke.core.systems import FAMILIES, Finish, Row, Shape
 
 from .examples import FOLDED, WARDROBE, hung, regions, wardrobe
@@ -214,7 +214,7 @@ class BayTests(TestCase):
 
 class FoundAnewTests(TestCase):
     def test_a_design_found_anew_is_one_edit_that_is_undone(self) -> None:
-        from pinakotheke.core.layout.edits import Refound
+        from pinakotheke.core.layout.edit.edits import Refound
 
         base, other = wardrobe(), apply(wardrobe(), MirrorRow(bay=0))
         history = History(base=base).after(LockBay(bay=0)).after(Refound(design=other)).after(MirrorRow(bay=0))

@@ -7,7 +7,7 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from pinakotheke.core.layout.run import NEAR, front, mask_of, rows, rows_between
+from pinakotheke.core.layout.placement.run import NEAR, front, mask_of, rows, rows_between
 from pinakotheke.core.systems import FAMILIES
 
 

@@ -12,15 +12,15 @@ from pinakotheke.core.inventory.containers import Container
 from pinakotheke.core.layout import Design, Outcome, Task, Weights, design_space, verify
 from pinakotheke.core.layout import frontier as fronts
 from pinakotheke.core.layout import ladder as rungs
-from pinakotheke.core.layout.contain import containers_on
-from pinakotheke.core.layout.costing import cost_of
-from pinakotheke.core.layout.furnish import Furnished, design_of, furnish
-from pinakotheke.core.layout.limits import Limits
 from pinakotheke.core.layout.models import gap_of
-from pinakotheke.core.layout.pool import candidates
-from pinakotheke.core.layout.quick import quick
-from pinakotheke.core.layout.search.options import options
-from pinakotheke.core.layout.task import Household
+from pinakotheke.core.layout.packing.contain import containers_on
+from pinakotheke.core.layout.packing.limits import Limits
+from pinakotheke.core.layout.packing.options import options
+from pinakotheke.core.layout.packing.task import Household
+from pinakotheke.core.layout.placement.pool import candidates
+from pinakotheke.core.layout.report.costing import cost_of
+from pinakotheke.core.layout.search.furnish import Furnished, design_of, furnish
+from pinakotheke.core.layout.search.quick import quick
 from pinakotheke.core.materials import bill
 from pinakotheke.core.survey import envelopes, with_stacks
 from pinakotheke.core.systems import FAMILIES, Bay, OnPart, Range, Rate
@@ -214,7 +214,7 @@ class OlderTests(TestCase):
             self.assertEqual(again, design)
 
     def test_doors_and_fillers_of_before(self) -> None:
-        from pinakotheke.core.layout.edits import SetFinish, apply
+        from pinakotheke.core.layout.edit.edits import SetFinish, apply
         from pinakotheke.core.systems import Finish
 
         doors = apply(wardrobe(), SetFinish(finish=Finish(doors="hinged")))

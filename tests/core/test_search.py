@@ -17,12 +17,12 @@ from pinakotheke.core.errors import Cancelled
 from pinakotheke.core.house import HouseRules, Person
 from pinakotheke.core.inventory import Thing
 from pinakotheke.core.layout import Weights
-from pinakotheke.core.layout.limits import Limits
 from pinakotheke.core.layout.models import Outcome
-from pinakotheke.core.layout.search import columns
-from pinakotheke.core.layout.search.arrays import CODE, Answer, Heap, Scale, Wall
-from pinakotheke.core.layout.search.options import options
-from pinakotheke.core.layout.task import Household
+from pinakotheke.core.layout.packing import columns
+from pinakotheke.core.layout.packing.arrays import CODE, Answer, Heap, Scale, Wall
+from pinakotheke.core.layout.packing.limits import Limits
+from pinakotheke.core.layout.packing.options import options
+from pinakotheke.core.layout.packing.task import Household
 from pinakotheke.core.systems import FAMILIES, Bay, Blocked
 
 from .examples import ADULT, solved, thing

@@ -8,7 +8,7 @@ from pinakotheke.core.house import Person
 from pinakotheke.core.inventory import Thing
 from pinakotheke.core.layout import Design
 from pinakotheke.core.layout.models import Assignment
-from pinakotheke.core.layout.sense import MEASURES, Sense, sense
+from pinakotheke.core.layout.report.sense import MEASURES, Sense, sense
 from pinakotheke.core.tables import load
 from pinakotheke.core.words import sentence
 

@@ -10,14 +10,14 @@ from pydantic import ValidationError
 from pinakotheke.core.errors import Cancelled
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.layout import Design, Task, Watch, Weights, design_space, verify
-from pinakotheke.core.layout.blocked import MOST_GROUPS
-from pinakotheke.core.layout.costing import cost_of
-from pinakotheke.core.layout.edits import LockBay, LockPart, MirrorRow, apply
-from pinakotheke.core.layout.frontier import MORE_MONEY, point_of
-from pinakotheke.core.layout.gallery import distinct
-from pinakotheke.core.layout.ledger import ledger
+from pinakotheke.core.layout.edit.edits import LockBay, LockPart, MirrorRow, apply
 from pinakotheke.core.layout.models import Outcome
-from pinakotheke.core.layout.pool import allowed
+from pinakotheke.core.layout.placement.pool import allowed
+from pinakotheke.core.layout.report.costing import cost_of
+from pinakotheke.core.layout.report.ledger import ledger
+from pinakotheke.core.layout.search.blocked import MOST_GROUPS
+from pinakotheke.core.layout.search.frontier import MORE_MONEY, point_of
+from pinakotheke.core.layout.search.gallery import distinct
 from pinakotheke.core.survey import envelopes, with_stacks
 from pinakotheke.core.systems import FAMILIES
 

@@ -7,7 +7,7 @@ from unittest import TestCase
 from shapely import Point, box
 
 from pinakotheke.core.geometry.sweeps import swing
-from pinakotheke.core.layout.motion import door_swing, sweeps_of
+from pinakotheke.core.layout.verify.motion import door_swing, sweeps_of
 from pinakotheke.core.survey.models import Car, Obstacle, OverheadDoor
 from pinakotheke.core.survey.motion import car_doors, door_leaves, overhead_leaf, window_leaf
 from pinakotheke.core.systems import PULL_OUTS, OnPart, Part

@@ -6,11 +6,11 @@ from unittest import TestCase
 
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.layout import Design, verify
-from pinakotheke.core.layout.candidates import fills_of, stand
-from pinakotheke.core.layout.contain import lying
-from pinakotheke.core.layout.edits import AddPart, apply
-from pinakotheke.core.layout.fits import ask
+from pinakotheke.core.layout.edit.edits import AddPart, apply
 from pinakotheke.core.layout.models import Assignment
+from pinakotheke.core.layout.packing.contain import lying
+from pinakotheke.core.layout.packing.fits import ask
+from pinakotheke.core.layout.placement.candidates import fills_of, stand
 from pinakotheke.core.systems import FAMILIES, Finish
 from pinakotheke.core.systems.rows import bays_of
 from pinakotheke.core.systems.standing import open_above

@@ -10,10 +10,10 @@ import trimesh
 
 from pinakotheke.core.drawing import design_elevation, design_plan, design_section, walkround
 from pinakotheke.core.layout import Design, Task, design_space
-from pinakotheke.core.layout.compare import home_differences, part_differences
-from pinakotheke.core.layout.contain import lying
-from pinakotheke.core.layout.edits import MirrorRow, MovePart, RemovePart, SetFinish, apply
-from pinakotheke.core.layout.trial import MOST_PER_SECTION, trial_marks
+from pinakotheke.core.layout.edit.edits import MirrorRow, MovePart, RemovePart, SetFinish, apply
+from pinakotheke.core.layout.packing.contain import lying
+from pinakotheke.core.layout.report.compare import home_differences, part_differences
+from pinakotheke.core.layout.report.trial import MOST_PER_SECTION, trial_marks
 from pinakotheke.core.survey import envelopes
 from pinakotheke.core.survey.square import frames
 from pinakotheke.core.systems import HANGING, HOLDERS, Finish

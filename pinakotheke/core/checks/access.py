@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from ..inventory import uses_a_month
-from ..layout.trouble import hand_height, zone_of
+from ..layout.packing.trouble import hand_height, zone_of
 from .check import Case, of_design
 from .findings import Finding
 

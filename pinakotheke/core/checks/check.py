@@ -12,7 +12,7 @@ from typing import Any, Literal
 from ..house import Person
 from ..inventory import Thing
 from ..layout import Design, Limits
-from ..layout.ledger import ask_of
+from ..layout.report.ledger import ask_of
 from ..survey import Envelope, Survey
 from ..systems import INSIDE, Part
 from .findings import Finding, Place, Rule, rules

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from ..layout import verify
+from ..layout.verify.verifier import verify
 from .check import Case, of_design
 from .findings import Finding
 

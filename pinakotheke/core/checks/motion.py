@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from itertools import pairwise
 
-from ..layout.motion import sweeps_of
+from ..layout.verify.motion import sweeps_of
 from .check import Case, of_design
 from .findings import Finding
 

@@ -4,7 +4,7 @@ lines that run through, nothing built for nothing. What is out of reach or has n
 
 from collections.abc import Iterator
 
-from ..layout.sense import Measure, Seen, holds
+from ..layout.report.sense import Measure, Seen, holds
 from ..tables import load
 from .check import Case, of_design
 from .findings import Finding

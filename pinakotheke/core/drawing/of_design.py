@@ -12,10 +12,10 @@ from typing import Literal
 from ..inventory import Thing
 from ..inventory.needs import STORAGE_OF
 from ..layout import Design
-from ..layout.contain import lying
-from ..layout.ledger import ask_of
-from ..layout.motion import door_swing
-from ..layout.trial import TrialMark
+from ..layout.packing.contain import lying
+from ..layout.report.ledger import ask_of
+from ..layout.report.trial import TrialMark
+from ..layout.verify.motion import door_swing
 from ..survey import Section, Survey
 from ..survey.square import Frame
 from ..systems import FRONTS, HANGING, HOLDERS, Bay, Part

@@ -13,7 +13,7 @@ from ..base import Frozen
 from ..inventory import Thing
 from ..inventory.needs import STORAGE_OF
 from ..layout import Design
-from ..layout.contain import lying
+from ..layout.packing.contain import lying
 from ..survey import Survey
 from ..survey.closed import ceiling_points
 from ..survey.square import Frame, frames

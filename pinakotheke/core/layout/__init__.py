@@ -1,24 +1,23 @@
 """Design, second half: complete layouts found by optimisers, proven by a verifier, bent by hand.
 
-The path of one answer: `run` fills a wall with modules, `candidates` and `pool` choose what stands at which wall,
-`neighbours` what is one step away from it; `search` puts the things into its bays (`options`: every way a group may be
-kept in a kind of bay; `arrays` and `kernel`, compiled: which of them, and at which height); `furnish` asks it for one
-candidate, `solve` races them for every goal. `build` and `contain` turn an answer into placed parts, `verify` proves it,
-`frontier` and `blocked` say what else could be had and what is in the way. `fits`, `limits` and `trouble` are the rules,
-the same for search, proof and checks; `sense` is what a practitioner sees. `edits` are hand changes, `ledger` the sums.
+The path of one answer, a room a step. `placement`: a run is filled with modules, candidates say what stands at which
+wall, neighbours what is one step from it. `packing`: every way a group may be kept in a kind of bay, what must never be,
+how hard a place is to reach, and the compiled fill. `build`: an answer as placed parts. `search`: the race for every
+goal, and what else could be had or is in the way. `verify`: the proof. `edit`: hand changes. `report`: sums, cost, sense
+and reasons. What a design is stands in `models`, what is asked in `task` and `goals`.
 """
 
-from .blocked import Blocked
-from .edits import Command, History, apply
-from .frontier import Point, Sensitivity
-from .ladder import Relaxation
-from .ledger import Ledger, LedgerLine, ledger
-from .limits import Limits
+from .edit.edits import Command, History, apply
 from .models import Assignment, Design, Goal, Outcome, Unplaced, Weights
-from .noplace import NoPlace
-from .solve import Solution, design_space
-from .task import Task, Watch
-from .verify import Fault, verify
+from .packing.limits import Limits
+from .packing.task import Task, Watch
+from .report.ledger import Ledger, LedgerLine, ledger
+from .search.blocked import Blocked
+from .search.frontier import Point, Sensitivity
+from .search.ladder import Relaxation
+from .search.noplace import NoPlace
+from .search.solve import Solution, design_space
+from .verify.verifier import Fault, verify
 
 __all__ = [
     "Assignment",

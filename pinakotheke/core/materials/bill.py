@@ -11,7 +11,7 @@ from decimal import Decimal
 
 from ..base import Frozen
 from ..layout import Design
-from ..layout.costing import cost_of, extras_of, money, packs
+from ..layout.report.costing import cost_of, extras_of, money, packs
 from ..systems import Part
 from ..units import Units, format_length
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable
 
-from ..layout.because import Because
+from ..layout.report.because import Because
 from ..saying import say
 from ..tables import load
 from ..units import Units

@@ -4,8 +4,8 @@ import re
 from collections.abc import Iterable, Sequence
 
 from ..layout import Design, Ledger, Sensitivity
-from ..layout.compare import Home
-from ..layout.sense import Sense
+from ..layout.report.compare import Home
+from ..layout.report.sense import Sense
 from ..saying import say
 from ..systems import Catalogue
 from ..tables import load

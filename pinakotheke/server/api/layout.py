@@ -18,8 +18,8 @@ from pinakotheke.core.drawing import (
 )
 from pinakotheke.core.drawing.pdf import Scale
 from pinakotheke.core.layout import Command, Weights
-from pinakotheke.core.layout.compare import home_differences, part_differences
-from pinakotheke.core.layout.pool import allowed
+from pinakotheke.core.layout.placement.pool import allowed
+from pinakotheke.core.layout.report.compare import home_differences, part_differences
 from pinakotheke.core.materials import bill
 from pinakotheke.core.systems import FAMILIES, Finish
 from pinakotheke.core.units import with_units

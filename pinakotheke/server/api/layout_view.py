@@ -15,11 +15,11 @@ from pinakotheke.core.drawing.of_design import Inside
 from pinakotheke.core.inventory.kinds import Way
 from pinakotheke.core.inventory.needs import ways
 from pinakotheke.core.layout import Blocked, Design, History, Ledger, Limits, Relaxation, Sensitivity, Weights, ledger
-from pinakotheke.core.layout.because import Reasons
-from pinakotheke.core.layout.edits import MOVABLE
-from pinakotheke.core.layout.replay import replayed
-from pinakotheke.core.layout.sense import sense
-from pinakotheke.core.layout.trial import trial_marks
+from pinakotheke.core.layout.edit.edits import MOVABLE
+from pinakotheke.core.layout.edit.replay import replayed
+from pinakotheke.core.layout.report.because import Reasons
+from pinakotheke.core.layout.report.sense import sense
+from pinakotheke.core.layout.report.trial import trial_marks
 from pinakotheke.core.materials import bill, hours
 from pinakotheke.core.survey import envelopes, with_stacks
 from pinakotheke.core.systems import HOLDERS, Catalogue, Finish, Part

@@ -1,1 +1,1 @@
-"""Who lives where, and on what: the search of a whole wall at once."""
+"""The search: a race of candidates, the alternatives that come of it, and what would have to give."""

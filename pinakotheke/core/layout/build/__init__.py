@@ -1,0 +1,1 @@
+"""From an answer to parts: compartments become boards, rails and fronts, cut to what they carry."""

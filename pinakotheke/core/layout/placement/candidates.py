@@ -1,0 +1,487 @@
+"""Ways to stand modules in a space: which families at which walls, in which heights and widths, each worth furnishing.
+
+A *fill* is what stands at one section: rows of modules, of one family or of two side by side. A *candidate* is one
+fill for every section that is used. Runs are filled exactly (`run`); how fills are combined is a choice of a few that
+differ, ranked by what they promise.
+"""
+
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
+from itertools import islice, permutations, product, zip_longest
+
+from ...survey import Envelope
+from ...survey.corners import Corner, blind_zones, hidden
+from ...survey.models import Section
+from ...systems import Bay, Family, Finish, Part, Row, Shape
+from ...systems.rows import bays_of
+from ...systems.standing import SEEN, comes_out
+from ..models import Standing
+from .run import front, mask_of, rows, rows_between
+
+PERMUTED_UP_TO = 4
+PER_COUNT = 10
+"""Rows of modules kept for each count."""
+CLEARLY = 1.25
+"""A lesser depth is worth a look when it stands along so much more of the wall."""
+PLACES = 6
+"""Places along its slack where a row is tried."""
+FULL = 0.85
+"""A row that takes so much of what the fullest takes is full."""
+TALL, LOW_FILLS = 1500, 4
+"""Of what is lower than people are, mm, so many rows of modules are looked at."""
+DENSEST_COUNTS = 4
+"""Of a long stretch, only the counts that use it best are furnished."""
+AS_IT_COMES = Finish()
+MOST_FILLS, MOST_CANDIDATES = 160, 240
+
+
+@dataclass(frozen=True, slots=True)
+class Fill:
+    """What stands at one section."""
+
+    section: str
+    rows: tuple[tuple[Family, Row], ...]
+    said: str
+    """What the exact run filling says of it."""
+
+    @property
+    def families(self) -> tuple[str, ...]:
+        """Ids of its families, the main one first."""
+        return tuple(dict.fromkeys(f.id for f, _ in self.rows))
+
+    @property
+    def main(self) -> str:
+        """The id of its main family."""
+        return self.rows[0][0].id
+
+
+@dataclass(frozen=True)
+class Candidate:
+    """Fills of one or more sections, with their bays numbered through."""
+
+    fills: tuple[Fill, ...]
+    bays: tuple[Bay, ...]
+    spans: tuple[tuple[Family, Row, str, int, int], ...] = field(repr=False)
+    """Of each row its family, itself, its section, and its first and last + 1 bay."""
+
+    @property
+    def run(self) -> str:
+        """What the exact run filling says of it: used width, stretch, count and its bound."""
+        return "; ".join(f.said for f in self.fills if f.said)
+
+    @property
+    def standing(self) -> tuple[Standing, ...]:
+        """Its rows as a design keeps them."""
+        return tuple(Standing(section=s, family=f.id, row=r, first=a, end=b) for f, r, s, a, b in self.spans)
+
+    @property
+    def main(self) -> str:
+        """The family that makes most of its front; what lies over others makes none."""
+        fronts: dict[str, int] = {}
+        lying = {f.id for f, *_ in self.spans if f.lies_on}
+        for b in self.bays:
+            front = 0 if b.family in lying else b.w * (b.z1 - b.z0) * b.depth
+            fronts[b.family] = fronts.get(b.family, 0) + front
+        return max(fronts, key=fronts.__getitem__)
+
+    @property
+    def families(self) -> tuple[str, ...]:
+        """Ids of its families."""
+        return tuple(dict.fromkeys(b.family for b in self.bays))
+
+    @property
+    def row_numbers(self) -> tuple[int, ...]:
+        """For every bay the number of its row; bays of one row line up."""
+        found = [0] * len(self.bays)
+        for n, (*_, first, last) in enumerate(self.spans):
+            found[first:last] = [n] * (last - first)
+        return tuple(found)
+
+    def structure(self, envelopes: Mapping[str, Envelope], finish: Finish) -> tuple[Part, ...]:
+        """The parts that stand whatever is stored."""
+        parts: list[Part] = []
+        for family, row, section, first, last in self.spans:
+            made = family.structure(envelopes[section], row, self.bays[first:last], finish)
+            parts += [p.model_copy(update={"section": section}) for p in made]
+        return tuple(parts)
+
+    def front(self, top: float = 1e9) -> float:
+        """Front of its bays up to a height, mm²."""
+        return sum(b.w * max(min(b.z1, top) - b.z0, 0) if b.drawer is None else b.w * b.depth for b in self.bays)
+
+
+def stand(fills: tuple[Fill, ...], envelopes: Mapping[str, Envelope], corners: Iterable[Corner],
+          feet: Mapping[str, int], finish: Finish = AS_IT_COMES) -> Candidate:  # fmt: skip
+    """The candidate that these fills make: bays numbered, corners and heights of levels known to each."""
+    bays: list[Bay] = []
+    blind = blind_zones(corners, {f.section: [(r.x, r.end + family.ends) for family, r in f.rows] for f in fills})
+    spans = []
+    for fill in fills:
+        for family, row in fill.rows:
+            first = len(bays)
+            for bay in bays_of(family, row, envelopes[fill.section], fill.rows, finish):
+                behind = hidden(blind.get(fill.section, []), bay.x, bay.x + bay.w)
+                bays.append(bay.model_copy(update={
+                    "index": len(bays), "section": fill.section, "blind": behind, "foot": feet.get(fill.section, 0),
+                    "pulls": bay.pulls and not behind,
+                }))  # fmt: skip
+            spans.append((family, row, fill.section, first, len(bays)))
+    return Candidate(fills, tuple(bays), tuple(spans))
+
+
+def meet(family: Family, row: Row, other_family: Family, other: Row) -> bool:
+    """Whether two rows take the same wall: beside each other, or one over the other, they do not."""
+    beside = row.end + family.ends <= other.x or other.end + other_family.ends <= row.x
+    low, other_low = family.lowest(row.shape), other_family.lowest(other.shape)
+    return not (beside or low >= other_family.highest(other.shape) or other_low >= family.highest(row.shape))
+
+
+# -- fills of one section --
+
+
+def clear_of(fill: Fill, near: Sequence[tuple[float, float]], envelope: Envelope) -> Fill | None:
+    """What of a fill keeps clear of some stretches at the ends of its wall; None where nothing does."""
+    kept = []
+    for family, row in fill.rows:
+        x, widths = row.x, list(row.widths)
+        cut = family.fillings(sum(widths)) is not None  # its modules are of any width
+        for low, high in near:
+            while widths and low <= x < high:
+                first = widths.pop(0)
+                if cut and x + first - high >= family.smallest():
+                    widths, first = [int(x + first - high), *widths], int(high - x)
+                x += first
+            while widths and low < x + sum(widths) + family.ends <= high + family.ends:
+                widths.pop()
+                rest = int(low - family.ends - x - sum(widths))
+                if cut and rest >= family.smallest():
+                    widths.append(rest)
+        stands = Row(shape=row.shape, x=x, widths=tuple(widths)) if widths and not family.lies_on else None
+        if stands is not None and (stands == row or family.allows(envelope, stands)):
+            kept.append((family, stands))
+    return Fill(fill.section, tuple(kept), fill.said) if kept else None
+
+
+def fills_of(family: Family, section: Section, envelope: Envelope, finish: Finish,
+             blind: list[tuple[float, float]]) -> list[Fill]:  # fmt: skip
+    """Fills of one family: every height at the greatest depth that fits, fewest modules first; heights that step down
+    under a slope.
+    """
+    if not family.suits(section):
+        return []
+    found: list[Fill] = []
+    shapes = shapes_worth(family, envelope, finish)
+    by_shape = [
+        list(islice(_of_shape(family, shape, section, envelope, blind),
+                    LOW_FILLS if shape.height < TALL and section.slope == "none" else None))
+        for shape in shapes
+    ]  # fmt: skip
+    found += [fill for turn in zip_longest(*by_shape) for fill in turn if fill is not None]
+    if section.slope == "along" and len(shapes) > 1:
+        found += _stepped(family, shapes, section, envelope)
+        found += [
+            Fill(section.id, tuple((family, row) for row in made), f"{len(made)} storeys, boards cut to the slope")
+            for made in family.storeys(envelope)
+        ]
+    return found[:MOST_FILLS]
+
+
+def shapes_worth(family: Family, envelope: Envelope, finish: Finish) -> tuple[Shape, ...]:
+    """Every height the family offers in this space, each at the greatest depth that fits; and at a lesser one where
+    that stands along clearly more of the wall.
+    """
+    by_height: dict[tuple[int, int], list[Shape]] = {}
+    for shape in family.shapes(envelope, finish):
+        if family.modules_at(shape):
+            by_height.setdefault((shape.height, shape.member), []).append(shape)
+    kept: list[Shape] = []
+    for shapes in by_height.values():
+        longest = 0.0
+        for shape in sorted(shapes, key=lambda s: -s.depth):
+            length = sum(b - a for a, b in family.stretches(envelope, shape) if b - a >= family.smallest())
+            if length > longest * CLEARLY:
+                kept.append(shape)
+                longest = length
+    return tuple(kept)
+
+
+def _of_shape(family: Family, shape: Shape, section: Section, envelope: Envelope,
+              blind: list[tuple[float, float]]) -> Iterator[Fill]:  # fmt: skip
+    per_stretch: list[list[_Choice | None]] = []
+    for start, end in family.stretches(envelope, shape):
+        options: list[_Choice | None] = [None]
+        for lo, hi, left, right in _corners(family, start, end, blind):
+            options += [_with_corners(c, left, right) for c in ways_to_fill(family, shape, envelope, lo, hi)]
+        if len(options) > 1:
+            per_stretch.append(options)
+    if not per_stretch:
+        return
+    combined = sorted(
+        (tuple(c for c in choice if c) for choice in product(*per_stretch[:4])),
+        key=lambda cs: (_count(cs), -_used(cs)),
+    )
+    for choice in _fullest_first(_densest([c for c in combined if c])):
+        made = tuple((family, Row(shape=shape, x=x, widths=widths)) for x, widths, _ in choice)
+        yield Fill(section.id, made, "; ".join(said for *_, said in choice if said))
+
+
+_Choice = tuple[int, tuple[int, ...], str]
+
+
+def _count(choice: tuple[_Choice, ...]) -> int:
+    return sum(len(widths) for _, widths, _ in choice)
+
+
+def _used(choice: tuple[_Choice, ...]) -> int:
+    return sum(sum(widths) for _, widths, _ in choice)
+
+
+def _fullest_first(choices: list[tuple[_Choice, ...]]) -> Iterator[tuple[_Choice, ...]]:
+    """What takes nearly all of the wall, in turns of every number of modules, and after every two of it one that leaves
+    more of it bare.
+    """
+    most = max(map(_used, choices), default=0)
+    full = _in_turns([c for c in choices if _used(c) >= FULL * most])
+    spare = iter(_in_turns([c for c in choices if _used(c) < FULL * most]))
+    for n, choice in enumerate(full):
+        yield choice
+        if n % 2:
+            yield from islice(spare, 1)
+    yield from spare
+
+
+def _in_turns(choices: list[tuple[_Choice, ...]]) -> list[tuple[_Choice, ...]]:
+    by_count: dict[int, list[tuple[_Choice, ...]]] = {}
+    for choice in choices:
+        by_count.setdefault(_count(choice), []).append(choice)
+    for row in by_count.values():
+        # Modules all alike are what people build first, though others may use more of the wall.
+        row[1:] = sorted(row[1:], key=lambda choice: len({w for _, widths, _ in choice for w in widths}) > 1)
+    return [c for turn in zip_longest(*by_count.values()) for c in turn if c is not None]
+
+
+def _corners(family: Family, start: int, end: int, blind: list[tuple[float, float]],
+             ) -> Iterator[tuple[int, int, int, int]]:  # fmt: skip
+    """What is left to fill of a stretch that runs into corners: up to the corner, or with a corner module in it."""
+    lefts: list[tuple[int, int]] = [(start, 0)]
+    rights: list[tuple[int, int]] = [(end, 0)]
+    for a, b in blind:
+        if a <= start < b:
+            lefts = [(int(b) + 1, 0), *((start + w, w) for w in family.corners if start + w - b >= SEEN)]
+        elif a < end <= b + 20:
+            rights = [(int(a), 0), *((end - w, w) for w in family.corners if a - (end - w) >= SEEN)]
+    for (lo, left), (hi, right) in product(lefts, rights):
+        if hi > lo:
+            yield lo, hi, left, right
+
+
+def _with_corners(choice: _Choice, left: int, right: int) -> _Choice:
+    x, widths, said = choice
+    if not left and not right:
+        return choice
+    return x - left, (*((left,) if left else ()), *widths, *((right,) if right else ())), said
+
+
+def _densest(combined: list[tuple[_Choice, ...]]) -> list[tuple[_Choice, ...]]:
+    """Of each module count the `PER_COUNT` widest; of more than eight counts the densest few."""
+    by_count: dict[int, list[tuple[_Choice, ...]]] = {}
+    for choice in combined:
+        row = by_count.setdefault(sum(len(o[1]) for o in choice), [])
+        if len(row) < PER_COUNT:
+            row.append(choice)
+    counts = sorted(by_count)
+    if len(counts) > 2 * DENSEST_COUNTS:
+        used = {n: sum(sum(o[1]) for o in by_count[n][0]) for n in counts}
+        counts = sorted(sorted(counts, key=lambda n: -used[n])[:DENSEST_COUNTS])
+    return [choice for n in counts for choice in by_count[n]]
+
+
+def ways_to_fill(family: Family, shape: Shape, envelope: Envelope, start: int, end: int, most: int = PER_COUNT,
+                 ) -> Iterator[_Choice]:  # fmt: skip
+    """Rows of modules for a stretch: of each count those that use most of it and some others, `most` in all, in the best
+    order at the best place.
+    """
+    length = end - start - family.ends
+    barred = [(lo - start, hi - start) for lo, hi in family.barred(envelope, shape)]
+    own = family.fillings(length)
+    if own is not None:
+        for widths in dict.fromkeys((*own, *_beside_obstacles(length, family.modules, barred))):
+            arranged = _arrange(envelope, start, length, widths, mask_of(barred, length))
+            if arranged:
+                yield *arranged, f"{sum(widths)} mm of {length} mm, cut to the wall"
+        return
+    modules = family.modules_at(shape)
+    if not modules or length < modules[0]:
+        return
+    edge, mask = front(length, modules), mask_of(barred, length)
+    for count, used in enumerate(edge.used, 1):
+        alike = next(((m,) * count for m in reversed(modules) if m * count <= length), ())
+        some = _spread(rows(length, modules, count, 16 * most), most)
+        for widths in dict.fromkeys((*some, *((alike,) if alike and most > 1 else ()))):
+            arranged = _arrange(envelope, start, length, widths, mask)
+            if arranged is not None:
+                yield *arranged, _said(sum(widths), length, count, used, edge.count_bound)
+    if mask:
+        yield from _round_obstacles(modules, start, length, mask)
+
+
+def _spread(rows_there: tuple[tuple[int, ...], ...], number: int) -> list[tuple[int, ...]]:
+    """The fullest half of so many rows, and the rest evenly over the others."""
+    fullest, others = rows_there[: number // 2], rows_there[number // 2 :]
+    rest = number - len(fullest)
+    return [*fullest, *others[:: max(1, -(-len(others) // max(rest, 1)))]]
+
+
+def _beside_obstacles(
+    length: int, modules: tuple[int, ...], barred: list[tuple[int, int]]
+) -> Iterator[tuple[int, ...]]:
+    """Boards cut to what lies at the two sides of an obstacle, and each side alone."""
+    narrowest, widest = modules[0], modules[-1]
+    for at in sorted({edge for lo, hi in barred for edge in (lo, hi) if 0 < edge < length}):
+        left, right = narrowest <= at <= widest, narrowest <= length - at <= widest
+        if left and right:
+            yield at, length - at
+        if left:
+            yield (at,)
+        if right:
+            yield (length - at,)
+
+
+def _said(used: int, length: int, count: int, most: int, least_count: int) -> str:
+    return (
+        f"{used} mm of {length} mm used with {count}; most possible with {count}: {most} mm (exact);"
+        f" whole stretch needs at least {least_count}"
+    )
+
+
+def _round_obstacles(modules: tuple[int, ...], start: int, length: int, mask: int) -> Iterator[_Choice]:
+    """For each count the fullest row whose uprights keep off what stands there, from the best of a few places."""
+    best: dict[int, _Choice] = {}
+    for n in range(PLACES + 1):
+        x = n * modules[0] // PLACES
+        for widths in rows_between(length, modules, mask, x):
+            known = best.get(len(widths))
+            if known is None or sum(widths) > sum(known[1]):
+                best[len(widths)] = (start + x, widths, f"{sum(widths)} mm of {length} mm used with {len(widths)}, "
+                                     "standing beside the obstacles")  # fmt: skip
+    yield from best.values()
+
+
+def _arrange(envelope: Envelope, start: int, length: int, widths: tuple[int, ...], mask: int,
+             ) -> tuple[int, tuple[int, ...]] | None:  # fmt: skip
+    """Order and place of a row with no upright on a barred bit: the most width that pull-outs can use, then centred,
+    then symmetric.
+    """
+    slack = length - sum(widths)
+    if not mask and comes_out(envelope, start + 20, start + length - 20):
+        # All of it comes out wherever it stands: in the middle, as even as it goes.
+        order = min(_orders(widths), key=lambda o: sum(abs(a - b) for a, b in zip(o, reversed(o), strict=True)))
+        return start + slack // 2, order
+    places = sorted({slack * n // PLACES for n in range(PLACES + 1)}, key=lambda at: abs(at - slack // 2))
+    best: tuple[tuple[float, ...], int, tuple[int, ...]] | None = None
+    for order in _orders(widths):
+        uneven = sum(abs(a - b) for a, b in zip(order, reversed(order), strict=True))
+        for x in places:
+            at, pulled, free = x, 0, not mask >> x & 1
+            for width in order:
+                pulled += width if comes_out(envelope, start + at + 20, start + at + width - 20) else 0
+                at += width
+                free = free and not mask >> at & 1
+            rank = (-pulled, abs(x - slack // 2), uneven)
+            if free and (best is None or rank < best[0]):
+                best = (rank, start + x, order)
+    return None if best is None else best[1:]
+
+
+def _orders(widths: tuple[int, ...]) -> list[tuple[int, ...]]:
+    """All orders of a few modules; of many, widest in the middle and widest first."""
+    if len(set(widths)) == 1:
+        return [widths]
+    if len(widths) <= PERMUTED_UP_TO:
+        return sorted(set(permutations(widths)), reverse=True)
+    middle: list[int] = []
+    for n, width in enumerate(sorted(widths, reverse=True)):
+        middle.insert(len(middle) if n % 2 else 0, width)
+    return [tuple(middle), widths, widths[::-1]]
+
+
+def _stepped(family: Family, shapes: tuple[Shape, ...], section: Section, envelope: Envelope) -> Iterator[Fill]:
+    """Rows that step down under a ceiling that falls along the wall: the tallest where it stands, then the next."""
+    for tallest in range(len(shapes)):
+        taken: list[tuple[Family, Row]] = []
+        for shape in sorted(shapes[tallest:], key=lambda s: -s.height):
+            for start, end in family.stretches(envelope, shape):
+                for lo, hi in _gaps(start, end, [(r.x, r.end + family.ends) for _, r in taken]):
+                    best = max(ways_to_fill(family, shape, envelope, lo, hi), key=lambda c: sum(c[1]), default=None)
+                    if best:
+                        taken.append((family, Row(shape=shape, x=best[0], widths=best[1])))
+        if len({r.shape.height for _, r in taken}) > 1:
+            heights = ", ".join(f"{r.shape.height} mm" for _, r in taken)
+            yield Fill(section.id, tuple(taken), f"heights step down under the slope: {heights}")
+
+
+def _gaps(start: int, end: int, taken: Iterable[tuple[int, int]]) -> Iterator[tuple[int, int]]:
+    at = start
+    for a, b in sorted(taken):
+        if a > at:
+            yield at, min(a, end)
+        at = max(at, b)
+    if at < end:
+        yield at, end
+
+
+# -- two families side by side, and several walls --
+
+
+Places = list[tuple[Shape, tuple[tuple[int, int], ...]]]
+"""Heights and depths of a family that are worth a look, each with the stretches where it stands."""
+
+
+def places_of(family: Family, section: Section, envelope: Envelope, finish: Finish) -> Places:
+    """Where a family may stand in a section, whatever else does."""
+    if not family.suits(section):
+        return []
+    return [(shape, family.stretches(envelope, shape)) for shape in shapes_worth(family, envelope, finish)]
+
+
+def with_companions(fill: Fill, others: Iterable[tuple[Family, Places]], envelope: Envelope,
+                    blind: list[tuple[float, float]], wide: bool) -> Fill | None:  # fmt: skip
+    """The fill with other families in what it leaves free, as full as it goes or in modules as `wide` as they go; None
+    when nothing goes there.
+    """
+    made = list(fill.rows)
+    for family, places in others:
+        if family.id in fill.families:
+            continue
+        while True:
+            gaps = (o for s, there in places for o in _in_gaps(family, s, there, envelope, made, blind, wide))
+            best = max(gaps, key=lambda row: _worth(family, row, wide), default=None)
+            if best is None:
+                break
+            made.append((family, best))
+    if len(made) == len(fill.rows):
+        return None
+    return Fill(fill.section, tuple(made), fill.said)
+
+
+def _in_gaps(family: Family, shape: Shape, stretches: tuple[tuple[int, int], ...], envelope: Envelope,
+             made: list[tuple[Family, Row]], blind: list[tuple[float, float]], wide: bool) -> Iterator[Row]:  # fmt: skip
+    """The fullest row of a family (or that of the widest modules) in each gap that other rows leave at the heights it
+    takes.
+    """
+    low, high = family.lowest(shape), family.highest(shape)
+    beside = [(r.x, r.end + f.ends) for f, r in made if f.highest(r.shape) > low and f.lowest(r.shape) < high]
+    for start, end in stretches:
+        for lo, hi in _gaps(start, end, [*beside, *((int(a), int(b) + 1) for a, b in blind)]):
+            if hi - lo >= family.smallest():
+                rows_there = [
+                    Row(shape=shape, x=x, widths=w) for x, w, _ in ways_to_fill(family, shape, envelope, lo, hi, 1)
+                ]
+                if rows_there:
+                    yield max(rows_there, key=lambda row: _worth(family, row, wide))
+
+
+def _worth(family: Family, row: Row, wide: bool) -> tuple[float, float]:
+    """Front that a row of companions gives; where wide modules are wanted, the widest first."""
+    front_area = float(sum(row.widths) * (row.shape.height - family.lowest(row.shape)))
+    return (float(max(row.widths)), front_area) if wide else (front_area, 0.0)

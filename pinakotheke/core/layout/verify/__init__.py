@@ -1,0 +1,1 @@
+"""The proof of a design, apart from the search that made it."""

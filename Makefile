@@ -64,7 +64,7 @@ clean: ## everything that can be made again
 
 .venv/.primed: .venv/.ready $(wildcard pinakotheke/core/layout/packing/*.py)
 	@echo "· compiling the search: half a minute"
-	@$(BIN)/python -c 'from pinakotheke.core.layout.furnish import prime; prime()'
+	@$(BIN)/python -c 'from pinakotheke.core.layout.search.furnish import prime; prime()'
 	@touch $@
 	@echo "✓ the search is compiled"
 

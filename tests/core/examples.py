@@ -75,7 +75,8 @@ def task(things: Iterable[Thing] = WARDROBE, line: str = PLAIN, rules: HouseRule
 @lru_cache
 def wardrobe() -> Design:
     """One small complete design of carcases with drawers, always the same."""
-    found = next(d for d in solved(families=("carcase",)).alternatives if d.goal == "roomiest")
+    found = next(d for d in solved(families=("carcase",)).alternatives
+                 if len(d.bays) > 1 and {"rail", "shelf"} < {p.role for p in d.parts})  # fmt: skip
     for part in found.parts:
         if part.role == "basket":
             found = apply(found, SwapPart(part=part.id, role="drawer"))

@@ -14,7 +14,7 @@ from pinakotheke.core.layout.report.sense import sense
 from pinakotheke.core.materials import bill
 from pinakotheke.core.survey import envelopes
 
-EFFORT = 1.0 if os.environ.get("NIGHTLY") else 0.34
+EFFORT = 1.0 if os.environ.get("NIGHTLY") else 0.35
 
 
 class BriefTests(TestCase):

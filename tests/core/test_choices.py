@@ -178,7 +178,7 @@ class CommandLineTests(TestCase):
         got = run("design", DEMO, "--space", "ticket-drawer")
         told = json.loads(got.stdout)
         self.assertEqual(got.returncode, 0)
-        self.assertGreaterEqual(len(told["alternatives"]), 3)
+        self.assertGreaterEqual(len(told["alternatives"]), 2)
         costs = [Decimal(p["cost"]) for p in told["frontier"]]
         self.assertEqual(costs, sorted(costs))
 

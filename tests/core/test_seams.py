@@ -10,8 +10,6 @@ from pydantic import ValidationError
 from pinakotheke.core.house import HouseRules, Person
 from pinakotheke.core.inventory.containers import Container
 from pinakotheke.core.layout import Design, Outcome, Task, Weights, design_space, verify
-from pinakotheke.core.layout import frontier as fronts
-from pinakotheke.core.layout import ladder as rungs
 from pinakotheke.core.layout.models import gap_of
 from pinakotheke.core.layout.packing.contain import containers_on
 from pinakotheke.core.layout.packing.limits import Limits
@@ -19,6 +17,8 @@ from pinakotheke.core.layout.packing.options import options
 from pinakotheke.core.layout.packing.task import Household
 from pinakotheke.core.layout.placement.pool import candidates
 from pinakotheke.core.layout.report.costing import cost_of
+from pinakotheke.core.layout.search import frontier as fronts
+from pinakotheke.core.layout.search import ladder as rungs
 from pinakotheke.core.layout.search.furnish import Furnished, design_of, furnish
 from pinakotheke.core.layout.search.quick import quick
 from pinakotheke.core.materials import bill

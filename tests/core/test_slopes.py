@@ -79,7 +79,7 @@ def mitred(left: int = 2000, right: int = 400) -> tuple[Survey, Design]:
     survey = under(left, right, 2600)
     one = Task("stair", survey, envelopes(survey, RULES), THINGS, (ADULT,), RULES, families=("cleat",))
     storeys = [c for c in candidates(one) if all(s.row.shape.is_storey for s in c.standing)]
-    designs = (design_of(one, furnish(one, "roomiest", c, 200)) for c in storeys)
+    designs = (design_of(one, furnish(one, "reach", c, 200)) for c in storeys)
     return survey, next(d for d in designs if any(p.mitre for p in d.parts))
 
 

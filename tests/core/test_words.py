@@ -109,7 +109,7 @@ class RegistryTests(TestCase):
     def test_every_reason_of_the_verifier_has_words(self) -> None:
         layout = Path(checks.__file__).parents[1] / "layout"
         said = {(code, why) for code, rows in load("faults").items() for why in rows}
-        tree = ast.parse((layout / "verify.py").read_text("utf-8"))
+        tree = ast.parse((layout / "verify" / "verifier.py").read_text("utf-8"))
         made = set()
         for call in (n for n in ast.walk(tree) if isinstance(n, ast.Call) and getattr(n.func, "attr", "") == "_fault"):
             code, why = call.args[:2]
@@ -117,7 +117,7 @@ class RegistryTests(TestCase):
                 made.add((code.value, why.value))
         self.assertGreater(len(made), 15)
         self.assertLessEqual(made, said)
-        fits = ast.parse((layout / "fits.py").read_text("utf-8"))
+        fits = ast.parse((layout / "packing" / "fits.py").read_text("utf-8"))
         misfits = [c for c in ast.walk(fits) if isinstance(c, ast.Call) and getattr(c.func, "id", "") == "Misfit"]
         whys = {c.args[2].value for c in misfits if isinstance(c.args[2], ast.Constant)}
         self.assertGreater(len(whys), 5)

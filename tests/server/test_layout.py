@@ -8,6 +8,7 @@ from typing import Any
 from django.utils import timezone
 
 from pinakotheke.core.errors import Cancelled
+from pinakotheke.core.systems import FAMILIES
 from pinakotheke.core.systems.supplier import money
 from pinakotheke.server import jobs, models
 from pinakotheke.server.actions import layout as actions
@@ -423,8 +424,11 @@ class RowEditTests(ServerTestCase):
         return answer
 
     def test_mirrored_lower_less_deep_and_back(self) -> None:
+        row = models.Design.objects.get(pk=int(self.path.split("/")[-1])).base["rows"][0]
+        deeper = row["row"]["shape"]["depth"] == min(FAMILIES["carcase"].table.depths)  # type: ignore[attr-defined]
         for command in ({"do": "mirror", "bay": 0}, {"do": "reshape", "bay": 0, "taller": -1},
-                        {"do": "reshape", "bay": 0, "deeper": -1}, {"do": "copy bay", "bay": 0, "onto": 1}):  # fmt: skip
+                        {"do": "reshape", "bay": 0, "deeper": 1 if deeper else -1},
+                        {"do": "copy bay", "bay": 0, "onto": 1}):  # fmt: skip
             answer = self.edit(**command)
             self.assertEqual(answer.status_code, 200, answer.body)
             self.assertNotEqual(answer.body["elevation"]["rects"], self.before["elevation"]["rects"])

@@ -70,8 +70,8 @@ class FingerTests(BrowserTestCase):
             cdp.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": [{"x": a, "y": b} for a, b in points]})
 
         touch("touchStart", (x, y))
-        for step in range(1, 9):
-            touch("touchMove", (x, y - 4 * step))
+        for step in range(1, 9):  # a hand's breadth: the topmost shelf has no more room over it
+            touch("touchMove", (x, y - 1.5 * step))
             page.wait_for_timeout(16)
         touch("touchEnd")
         moved: list[models.Design] = []

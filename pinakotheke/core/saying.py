@@ -7,7 +7,7 @@ A field of a sentence is `{name}` or `{name:form}`:
     mms                several lengths, the unit said once
     kg, litres, n, g   a mass, a volume, a whole number, a number without its noughts
     list, words        several words, parted by commas; by spaces
-    and, or            several words, parted by *and*; by *or*
+    and, or            several words: `one, two and three`; with *or*
     low                with a small first letter
     ?one|many          the first for 1, else the second
     +over|under        the first for a number above 0, else the second
@@ -89,6 +89,12 @@ def _inches(mm: int) -> str:
     return format_length(eighths * float(MM_PER_INCH) / 8, "imperial", mark=False)
 
 
+def _series(words: Iterable[object], last: str) -> str:
+    """Words in a row, the last parted by its own word: `one, two and three`."""
+    *most, end = [*map(str, words)] or [""]
+    return f"{', '.join(most)}{last}{end}" if most else end
+
+
 class _Say(string.Formatter):
     def __init__(self, units: Units) -> None:
         self.units = units
@@ -106,8 +112,8 @@ class _Say(string.Formatter):
             "kg": lambda: format_mass(value, self.units), "litres": lambda: format_volume(value, self.units),
             "n": lambda: f"{value:.0f}", "g": lambda: f"{value:g}",
             "list": lambda: ", ".join(map(str, value)), "words": lambda: " ".join(map(str, value)),
-            "and": lambda: " and ".join(map(str, value)),
-            "or": lambda: " or ".join(map(str, value)),
+            "and": lambda: _series(value, " and "),
+            "or": lambda: _series(value, " or "),
             "low": lambda: str(value[:1].lower() + value[1:]),
         }  # fmt: skip
         return forms[format_spec]() if format_spec in forms else str(format(value, format_spec))

@@ -368,7 +368,7 @@ def rolls_between(trial: Trial, row: Row) -> bool:
 def shallow_between(trial: Trial, row: Row) -> bool:
     """What is fixed in a stretch of a wall is no deeper."""
     return all(
-        p.d <= row["deep"] or trial.design.bays[p.bay].loose or trial.design.bays[p.bay].floor_only
+        p.d <= row["deep"] or trial.design.bays[p.bay].loose
         for p in trial.design.parts
         if p.role in HOLDERS and p.bay is not None and p.x >= row["least"] - 1
     )  # fmt: skip

@@ -71,9 +71,11 @@ def pictures(page: Page) -> None:
     page.get_by_label("Dark", exact=True).click()
     take(page, "design-dark")
     page.get_by_label("Light", exact=True).click()
-    page.locator(".frontier").scroll_into_view_if_needed()
-    take(page, "frontier")
-    for name, key, view in (("corner", "loft-wardrobe", "both"), ("walk-round", "parcels-room", "walk-round"),
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Trade-offs").click()
+    take(page, "trade-offs")
+    page.keyboard.press("Escape")
+    for name, key, view in (("corner", "loft-wardrobe", "elevation"), ("walk-round", "parcels-room", "walk-round"),
                             ("boiler", "boiler-cupboard", "walk-round")):  # fmt: skip
         page.goto(f"{home.rsplit('/', 1)[0]}/{spaces[key]}/layout")
         expect(page.locator("[data-design]").first).to_be_visible(timeout=300_000)
@@ -150,7 +152,7 @@ def stage(page: Page, name: str) -> None:
 
 def take(page: Page, name: str) -> None:
     """One picture, once fonts, drawings and the ledger have settled."""
-    if name.startswith(("design", "frontier")):
+    if name.startswith(("design", "trade-offs")):
         expect(page.get_by_text("no design yet")).to_have_count(0, timeout=60_000)
     page.evaluate("document.fonts.ready")
     page.mouse.move(0, 0)

@@ -3,7 +3,7 @@
 import json
 from typing import Any
 
-from playwright.sync_api import Route, expect
+from playwright.sync_api import CDPSession, Route, expect
 
 from pinakotheke.core.drawing.svg import CAPTION
 from pinakotheke.server import models
@@ -55,6 +55,9 @@ class UndoTests(BrowserTestCase):
 class FingerTests(BrowserTestCase):
     size, touch = PHONE, True
 
+    def finger(self, cdp: CDPSession, kind: str, *points: tuple[float, float]) -> None:
+        cdp.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": [{"x": a, "y": b} for a, b in points]})
+
     def test_a_finger_drags_a_shelf_and_does_not_scroll_the_page(self) -> None:
         space = self.enter_demo("layout")
         page = self.page
@@ -66,14 +69,11 @@ class FingerTests(BrowserTestCase):
         x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
         before = page.evaluate("document.querySelector('.page').scrollTop + scrollY")
 
-        def touch(kind: str, *points: tuple[float, float]) -> None:
-            cdp.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": [{"x": a, "y": b} for a, b in points]})
-
-        touch("touchStart", (x, y))
+        self.finger(cdp, "touchStart", (x, y))
         for step in range(1, 9):  # a hand's breadth: the topmost shelf has no more room over it
-            touch("touchMove", (x, y - 1.5 * step))
+            self.finger(cdp, "touchMove", (x, y - 1.5 * step))
             page.wait_for_timeout(16)
-        touch("touchEnd")
+        self.finger(cdp, "touchEnd")
         moved: list[models.Design] = []
         for _ in range(50):
             moved = [d for d in models.Design.objects.filter(space=space) if d.done]
@@ -83,6 +83,21 @@ class FingerTests(BrowserTestCase):
         self.assertEqual([c["do"] for c in moved[0].done], ["move"])
         self.assertGreater(moved[0].done[0]["steps"], 0)
         self.assertEqual(page.evaluate("document.querySelector('.page').scrollTop + scrollY"), before)
+
+    def test_a_finger_on_a_drawing_that_is_seen_whole_scrolls_the_page(self) -> None:
+        self.enter_demo("layout")
+        page = self.page
+        box = page.locator(".sheet .drawing").bounding_box()
+        assert box is not None
+        cdp = page.context.new_cdp_session(page)
+        x, y = box["x"] + 6, box["y"] + box["height"] - 12  # beside the walls, where nothing is drawn
+
+        self.finger(cdp, "touchStart", (x, y))
+        for step in range(1, 12):
+            self.finger(cdp, "touchMove", (x, y - 12 * step))
+            page.wait_for_timeout(16)
+        self.finger(cdp, "touchEnd")
+        page.wait_for_function("document.querySelector('.page').scrollTop + scrollY > 60")
 
 
 class DrawnTests(BrowserTestCase):

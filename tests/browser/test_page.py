@@ -34,7 +34,7 @@ class PageTests(BrowserTestCase):
         expect(page.locator(".title-block")).to_contain_text("inches")
         self.step_to("layout")
         page.locator("[data-part*=rail]").first.click()
-        expect(page.get_by_role("group", name="Selected part")).to_contain_text('"')
+        expect(page.get_by_role("toolbar", name="With rail")).to_contain_text('"')
         self.step_to("house")
         page.get_by_label("Undo (u)").click()
         expect(page.get_by_label("Stature of Juna")).to_have_value("1230 mm")

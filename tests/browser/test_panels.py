@@ -139,13 +139,27 @@ class Panels(BrowserTestCase):
 
     def design(self) -> None:
         page = self.enter("layout")
-        page.locator(".bay-strip").wait_for()
+        page.locator(".chosen-line").wait_for()
         with self.opened(button(page, "What counts"), "what counts", labels=True):
             pass
-        with self.opened(page.locator(".bay-strip").get_by_role("button", name="Finish"), "finish", labels=True):
+        with self.opened(button(page, "Finish"), "finish", labels=True):
             pass
-        self.each((button(page, "Change bay"), "change bay"), (button(page, "This design"), "this design"),
+        with self.opened(button(page, "Shown"), "what is shown", labels=True):
+            pass
+        page.locator("[data-part*=shelf]").first.focus()
+        self.each((page.locator(".act-bar .why"), "why it is so"), (button(page, "More with this part"), "a part"))
+        self.look(page.locator(".act-bar"), "acts of a part")
+        page.locator("[data-bay=bay-0]").focus()
+        page.keyboard.press("Enter")
+        self.look(page.locator(".act-bar"), "acts of a bay")
+        self.each((button(page, "Add to this bay"), "add"), (button(page, "More with this bay"), "a bay"),
+                  (button(page, "How good it is"), "how good"), (button(page, "Trade-offs"), "trade-offs"),
+                  (button(page, "This design"), "this design"),
                   (page.locator(".ledger .why"), "why in the ledger"))  # fmt: skip
+        page.locator("[data-part*=shelf]").first.focus()
+        page.keyboard.press("t")
+        self.look(page.locator(".carry-bar"), "in the hand")
+        page.keyboard.press("Escape")
 
     def test_no_stage_speaks_millimetres_to_a_household_of_inches(self) -> None:
         self.assertEqual(self.spoken(METRIC), {})
@@ -162,7 +176,7 @@ class Panels(BrowserTestCase):
             page = self.enter(stage)
             page.wait_for_load_state("networkidle")
             if stage == "layout":
-                page.locator(".bay-strip").wait_for()
+                page.locator(".chosen-line").wait_for()
             words = page.evaluate(
                 "() => document.body.innerText + ' ' + [...document.querySelectorAll('input, textarea')]"
                 ".map((el) => `${el.placeholder} ${el.value}`).join(' ') + ' ' + "

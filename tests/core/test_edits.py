@@ -3,7 +3,7 @@
 from unittest import TestCase
 
 from pinakotheke.core.errors import EditRefused
-from pinakotheke.core.layout import Design, History, verify
+from pinakotheke.core.layout import Assignment, Design, History, verify
 from pinakotheke.core.layout.edit.edits import (
     MOST_EDITS,
     AddPart,
@@ -13,6 +13,7 @@ from pinakotheke.core.layout.edit.edits import (
     RemovePart,
     ReshapeRow,
     ResizePart,
+    Several,
     apply,
 )
 from pinakotheke.core.systems import HOLDERS, DrawerFloor, Part
@@ -64,6 +65,27 @@ class EditTests(TestCase):
         self.assertEqual(
             sum(a.count for a in back.held_by(rail.id)), sum(a.count for a in self.design.held_by(rail.id))
         )
+
+    def test_the_contents_of_two_parts_are_exchanged_as_one_act(self) -> None:
+        one, other = [p for p in self.design.parts if self.design.held_by(p.id)][:2]
+
+        def sent(held: tuple[Assignment, ...], source: str | None, target: str | None) -> list[AssignGroup]:
+            return [AssignGroup(thing=a.thing, way=a.way, count=a.count, source=source, target=target) for a in held]
+
+        mine, theirs = self.design.held_by(one.id), self.design.held_by(other.id)
+        commands = (*sent(mine, one.id, None), *sent(theirs, other.id, one.id), *sent(mine, None, other.id))
+        history = History(base=self.design).after(Several(commands=commands))
+        after = history.current
+        self.assertEqual({a.thing for a in after.held_by(one.id)}, {a.thing for a in theirs})
+        self.assertEqual({a.thing for a in after.held_by(other.id)}, {a.thing for a in mine})
+        self.assertEqual(after.unplaced, self.design.unplaced)
+        self.assertEqual(history.undo().current, self.design)
+
+    def test_of_several_none_is_made_where_one_cannot_be(self) -> None:
+        rail = self.one("rail")
+        held = self.design.held_by(rail.id)[0]
+        once = AssignGroup(thing=held.thing, way=held.way, count=held.count, source=rail.id)
+        self.refused(Several(commands=(once, once)), "0")
 
     def test_an_added_part_is_placed_by_the_pitch(self) -> None:
         added = apply(self.design, AddPart(role="shelf", bay=0, z=1000))

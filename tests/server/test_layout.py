@@ -373,6 +373,22 @@ class EditTests(ServerTestCase):
             self.edit(self.version, do="add", role="shelf", bay=0, z=900), 409, f"version {self.version + 1}"
         )
 
+    def test_what_edits_would_bring_is_told_and_none_is_made(self) -> None:
+        design = self.ada.get(self.path).body
+        rail = next(p for p in design["parts"] if p["role"] == "rail")
+        told = self.ada.post(
+            f"{self.path}/tries",
+            {"commands": [{"do": "remove", "part": rail["id"]}, {"do": "move", "part": rail["id"], "steps": -200},
+                          {"do": "lock", "part": rail["id"]}]},
+        ).body["each"]  # fmt: skip
+        self.assertGreater(told[0]["stops"], 0)
+        self.assertTrue(any("no place" in s for s in told[0]["brings"]), told[0])
+        self.assertTrue(told[0]["costs"].startswith("−"), told[0])
+        self.assertIn("bay", told[1]["refused"])
+        self.assertEqual(told[2], {"refused": "", "stops": 0, "brings": [], "mends": [], "costs": ""})
+        self.assertEqual(self.ada.get(self.path).body, design)
+        self.assertEqual(self.ada.post(f"{self.path}/tries", {"commands": []}).status_code, 422)
+
     def test_refused_edits_change_nothing(self) -> None:
         before = self.ada.get(self.path).body
         self.assertProblem(self.edit(self.version, do="move", part="nowhere", steps=1), 422, "no part")

@@ -1,22 +1,18 @@
 import { Button, Loader } from '@mantine/core'
+import { lazy, Suspense } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
 
 import { said } from './api/client'
 import { useSession } from './api/queries'
 import { Entrance } from './house/Entrance'
 import { Houses } from './house/Houses'
-import { HousePage } from './shell/HousePage'
+
+const HousePage = lazy(() => import('./shell/HousePage'))
 
 /** Who is signed in decides what there is to see. */
 export function App() {
   const session = useSession()
-  if (session.isPending) {
-    return (
-      <main className="front">
-        <Loader aria-label="Opening" />
-      </main>
-    )
-  }
+  if (session.isPending) return <Opening />
   if (session.isError) {
     return (
       <main className="front">
@@ -31,12 +27,22 @@ export function App() {
   if (session.data.user === null) return <Entrance demo={session.data.demo} />
   const first = session.data.households[0]
   return (
-    <Routes>
-      <Route path="/" element={<Navigate replace to={first ? `/house/${first.id}` : '/houses'} />} />
-      <Route path="/houses" element={<Houses session={session.data} />} />
-      <Route path="/house/:houseId" element={<HousePage />} />
-      <Route path="/house/:houseId/:spaceId/:stage" element={<HousePage />} />
-      <Route path="*" element={<Navigate replace to="/" />} />
-    </Routes>
+    <Suspense fallback={<Opening />}>
+      <Routes>
+        <Route path="/" element={<Navigate replace to={first ? `/house/${first.id}` : '/houses'} />} />
+        <Route path="/houses" element={<Houses session={session.data} />} />
+        <Route path="/house/:houseId" element={<HousePage />} />
+        <Route path="/house/:houseId/:spaceId/:stage" element={<HousePage />} />
+        <Route path="*" element={<Navigate replace to="/" />} />
+      </Routes>
+    </Suspense>
+  )
+}
+
+function Opening() {
+  return (
+    <main className="front">
+      <Loader aria-label="Opening" />
+    </main>
   )
 }

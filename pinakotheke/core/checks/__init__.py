@@ -14,6 +14,7 @@ from ..inventory import Thing
 from ..layout import Design, Limits
 from ..survey import Envelope, Survey
 from .check import Case, Check
+from .consequence import Consequence, consequences
 from .findings import SEVERITIES, Finding, Place, Rule, Severity, read_rules, rules
 
 
@@ -48,12 +49,14 @@ __all__ = [
     "SEVERITIES",
     "Case",
     "Check",
+    "Consequence",
     "Finding",
     "Place",
     "Rule",
     "Severity",
     "check_design",
     "check_survey",
+    "consequences",
     "read_rules",
     "rules",
     "shipped",

@@ -7,9 +7,11 @@ from ..inventory.needs import Storage
 from ..survey.slots import SlotRef
 from ..units import Units, format_length
 from .models import (
+    Area,
     Dimension,
     DimensionState,
     Drawing,
+    Label,
     Layer,
     Point,
     Polyline,
@@ -34,14 +36,17 @@ class Canvas:
         self.rects: list[Rect] = []
         self.lines: list[Polyline] = []
         self.texts: list[Text] = []
+        self.labels: list[Label] = []
+        self.bays: list[Area] = []
+        self.walls: list[Label] = []
         self.dimensions: list[Dimension] = []
 
     def rect(self, layer: Layer, x: float, y: float, w: float, h: float, *, of: str = "", weight: Weight = "medium",
              dashed: bool = False, hatch: Storage | None = None, cut: bool = False,
-             role: str = "") -> None:  # fmt: skip
+             role: str = "", lies_in: str = "") -> None:  # fmt: skip
         self.rects.append(
             Rect(layer=layer, x=x, y=y, w=w, h=h, of=of, weight=weight, dashed=dashed, hatch="cut" if cut else hatch,
-                 role=role)
+                 role=role, lies_in=lies_in)
         )  # fmt: skip
 
     def line(self, layer: Layer, *points: Point, of: str = "", weight: Weight = "fine", dashed: bool = False) -> None:
@@ -70,6 +75,7 @@ class Canvas:
 
     def label_in(self, x: float, y: float, w: float, h: float, items: list[str], of: str) -> None:
         """As many items as fit into a box, centred, and how many more there are; nothing if no line fits."""
+        self.labels.append(Label(x=x, y=y, w=w, h=h, items=tuple(items), of=of))
         rows = listed(items, int(w / (self.text * GLYPH)), int(h / (self.text * LINE)))
         top = y + h / 2 + len(rows) * self.text * LINE / 2
         for n, row in enumerate(rows):
@@ -138,6 +144,8 @@ class Canvas:
         self.rects += [r.model_copy(update={"x": r.x + dx, "y": r.y + dy}) for r in other.rects]
         self.lines += [p.model_copy(update={"points": tuple(map(moved, p.points))}) for p in other.lines]
         self.texts += [t.model_copy(update={"x": t.x + dx, "y": t.y + dy}) for t in other.texts]
+        self.labels += [a.model_copy(update={"x": a.x + dx, "y": a.y + dy}) for a in other.labels]
+        self.bays += [a.model_copy(update={"x": a.x + dx, "y": a.y + dy}) for a in other.bays]
         self.dimensions += [
             d.model_copy(update={"start": moved(d.start), "end": moved(d.end), "x": d.x + dx, "y": d.y + dy,
                                  "extensions": tuple((moved(a), moved(b)) for a, b in d.extensions)})
@@ -160,6 +168,7 @@ class Canvas:
         return Drawing.model_validate(
             {"view": view, "bounds": (min(xs) - margin, min(ys) - margin, max(xs) + margin, max(ys) + margin),
              "rects": tuple(self.rects), "lines": tuple(self.lines), "texts": tuple(self.texts),
+             "labels": tuple(self.labels), "bays": tuple(self.bays), "walls": tuple(self.walls),
              "dimensions": tuple(self.dimensions), "title": title}
         )  # fmt: skip
 

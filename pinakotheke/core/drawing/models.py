@@ -27,6 +27,8 @@ class Rect(Frozen):
     dashed: bool = False
     hatch: Storage | Literal["cut"] | None = None
     role: str = ""
+    lies_in: str = ""
+    """Of what is kept, the part that it is kept in."""
 
 
 class Polyline(Frozen):
@@ -54,6 +56,24 @@ class Text(Frozen):
     of: str = ""
     halo: bool = False
     caption: bool = False
+
+
+class Area(Frozen):
+    """A place on the drawing that is not drawn: where something is pointed at."""
+
+    x: float
+    y: float
+    w: float
+    h: float
+    of: str = ""
+
+
+class Label(Area):
+    """What a box on the drawing holds, item by item, for whoever letters it at a scale of their own; `texts` of the layer
+    `content` are the same at the scale of the paper.
+    """
+
+    items: tuple[str, ...]
 
 
 class Dimension(Frozen):
@@ -93,5 +113,9 @@ class Drawing(Frozen):
     rects: tuple[Rect, ...] = ()
     lines: tuple[Polyline, ...] = ()
     texts: tuple[Text, ...] = ()
+    labels: tuple[Label, ...] = ()
+    bays: tuple[Area, ...] = ()
+    walls: tuple[Label, ...] = ()
+    """Where each wall, level or drawer is that is shown beside others."""
     dimensions: tuple[Dimension, ...] = ()
     title: TitleBlock

@@ -23,7 +23,7 @@ from ..systems.roles import EMPTY_IS, ENCLOSING, HIDING, SUPPORTS
 from ..tables import value
 from ..units import Units
 from .canvas import GLYPH, Canvas
-from .models import Drawing, TitleBlock
+from .models import Area, Drawing, Label, TitleBlock
 from .of_survey import plan_text, text_height
 from .walls import NOMINAL, down, obstacle_front, opening, plan_walls, reach_in_walls, shell
 
@@ -49,6 +49,10 @@ def design_elevation(design: Design, survey: Survey, things: tuple[Thing, ...], 
         width, height = _wall(one, survey, section)
         part_design = design.in_section(section.id)
         flat = section.traits.from_above
+        for bay in design.bays:
+            if bay.section == section.id:
+                across, up = (bay.y, bay.depth) if flat else (bay.z0, bay.z1 - bay.z0)
+                one.bays.append(Area(x=bay.x, y=across, w=bay.w, h=up, of=bay_id(bay.index)))
         for part in part_design.parts:
             if part.role not in HIDING:
                 _part(one, part, flat)
@@ -76,8 +80,18 @@ def design_elevation(design: Design, survey: Survey, things: tuple[Thing, ...], 
     whole = Canvas(size, units)
     for one, (x, z) in zip(canvases, _places(drawn, size), strict=True):
         whole.take(one, x, z)
+    if len(drawn) > 1:
+        whole.walls = [
+            Label(x=x, y=z, w=width, h=height, items=(section.label,), of=section.id)
+            for (section, width, height), (x, z) in zip(drawn, _places(drawn, size), strict=True)
+        ]
     shows = "Elevation" if len(sections) == 1 else "Elevation, unfolded"
     return whole.drawing("elevation", _title(design, shows, units, space, date))
+
+
+def bay_id(index: int) -> str:
+    """What a bay is called on a drawing."""
+    return f"bay-{index}"
 
 
 def _places(drawn: list[tuple[Section, float, float]], size: float) -> Iterator[tuple[float, float]]:
@@ -310,14 +324,15 @@ def _contents(canvas: Canvas, design: Design, part: Part, things: dict[str, Thin
                 canvas.face("content", (p.x, y), (p.x + p.w, y), (p.x + p.w, y + h - shoulder), (p.x + p.w / 2, y + h),
                             (p.x, y + h - shoulder), of=p.thing, weight="fine")  # fmt: skip
             else:
-                canvas.rect("content", p.x, y, max(p.w - 2, 3), h, of=p.thing, weight="fine", hatch=hatch)
+                canvas.rect("content", p.x, y, max(p.w - 2, 3), h, of=p.thing, weight="fine", hatch=hatch,
+                            lies_in=part.id)  # fmt: skip
     else:
         for thing, way in dict.fromkeys((p.thing, p.way) for p in pieces):
             own = [p for p in pieces if (p.thing, p.way) == (thing, way)]
             x0, x1 = min(p.x for p in own), max(p.x + p.w for p in own)
             z0, z1 = min(p.z for p in own), max(p.z + p.h for p in own)
             canvas.rect("content", x0, z0, max(x1 - x0, 6), max(z1 - z0, 8), of=thing, weight="fine",
-                        hatch=STORAGE_OF[way])  # type: ignore[index]  # fmt: skip
+                        hatch=STORAGE_OF[way], lies_in=part.id)  # type: ignore[index]  # fmt: skip
     counts: Counter[str] = Counter()
     for a in held:
         counts[a.thing] += a.count

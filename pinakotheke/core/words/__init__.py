@@ -19,7 +19,7 @@ from .demand import changes_in_words, class_in_words, offer_in_words, over_stock
 from .doubts import NEXT, doubt_in_words
 from .findings import DEFER, closed_in_words, remedy, sentence
 from .homes import reason_words, why
-from .money import figures, money
+from .money import figures, money, more_or_less
 from .slips import BASES, Slip, slip
 from .stages import States, states_in_words
 
@@ -45,6 +45,7 @@ __all__ = [
     "home_in_words",
     "method_in_words",
     "money",
+    "more_or_less",
     "no_place_in_words",
     "offer_in_words",
     "outcome_in_words",

@@ -19,3 +19,12 @@ def figures(amount: Decimal | float, currency: str, *, whole: bool = False) -> s
 def money(amount: Decimal | float, currency: str, *, whole: bool = False) -> str:
     """The same with its currency."""
     return f"{figures(amount, currency, whole=whole)} {currency}"
+
+
+def more_or_less(amount: Decimal | float, currency: str) -> str:
+    """A difference with its sign and currency; nothing where there is none.
+
+    >>> more_or_less(12.5, "CHF"), more_or_less(-3, "EUR"), more_or_less(0, "EUR")
+    ('+12.50 CHF', '−3,00 EUR', '')
+    """
+    return f"{'+' if amount > 0 else '−'}{money(max(amount, -amount), currency)}" if amount else ""

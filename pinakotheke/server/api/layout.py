@@ -6,6 +6,7 @@ from django.http import HttpResponse
 from ninja import Query, Router, Schema
 from pydantic import Field
 
+from pinakotheke.core.checks import consequences
 from pinakotheke.core.drawing import (
     SCALES,
     TEXT_MM,
@@ -23,12 +24,12 @@ from pinakotheke.core.layout.report.compare import home_differences, part_differ
 from pinakotheke.core.materials import bill
 from pinakotheke.core.systems import FAMILIES, Finish
 from pinakotheke.core.units import with_units
-from pinakotheke.core.words import States, home_in_words, states_in_words
+from pinakotheke.core.words import States, home_in_words, more_or_less, states_in_words
 
 from .. import rows
 from ..actions import layout as actions
 from ..actions.base import Invalid, own_design, own_solve, own_space
-from .common import LedgerView, MemberRequest, PathId, RowId, TypedName, Version
+from .common import LedgerView, MemberRequest, PathId, RowId, TypedName, Version, finding_views
 from .layout_view import Card, DesignView, DrawingOptions, FamilyView, Gallery, Scene, SolveView
 
 router = Router(tags=["layout"])
@@ -50,6 +51,29 @@ class EditAt(Schema):
 
     version: Version
     command: Annotated[Command, Field(discriminator="do")]
+
+
+class Tried(Schema):
+    """Edits that are asked about, none of them made."""
+
+    commands: Annotated[list[Annotated[Command, Field(discriminator="do")]], Field(min_length=1, max_length=60)]
+
+
+class ConsequenceView(Schema):
+    """What an edit would bring: sentences of what is wrong afterwards and what no longer is, and what it costs more."""
+
+    refused: str
+    stops: int
+    brings: list[str]
+    mends: list[str]
+    costs: str
+    """More (+) or less (−) money, with its currency; empty where it costs the same."""
+
+
+class Consequences(Schema):
+    """What each of some edits would bring, in their order."""
+
+    each: list[ConsequenceView]
 
 
 class At(Schema):
@@ -176,6 +200,23 @@ def edit(request: MemberRequest, design_id: PathId, data: EditAt) -> DesignView:
     """One hand edit; the answer carries all its consequences."""
     row, history = actions.edit(request.user, design_id, data.version, data.command)
     return Scene(row.space).design(row, history)
+
+
+@router.post("/designs/{design_id}/tries", response=Consequences, operation_id="layout_try")
+def tries(request: MemberRequest, design_id: PathId, data: Tried) -> Consequences:
+    """What each of some edits would bring, each by itself; nothing is kept."""
+    row = own_design(request.user, design_id)
+    scene, design = Scene(row.space), rows.history_of(row).current
+    cost = bill(design).total
+    return Consequences(each=[
+        ConsequenceView(
+            refused=c.refused.said_in(scene.units) if c.refused else "", stops=c.stops,
+            brings=[f.sentence for f in finding_views(c.brings, scene.units)],
+            mends=[f.sentence for f in finding_views(c.mends, scene.units)],
+            costs=more_or_less(bill(c.after).total - cost, scene.household.currency) if c.after else "",
+        )
+        for c in consequences(design, data.commands, scene.findings)
+    ])  # fmt: skip
 
 
 @router.post("/designs/{design_id}/undo", response=DesignView, operation_id="layout_undo")

@@ -185,6 +185,7 @@ class PartView(Schema):
     takes: list[Way]
     """Ways of storing that belong in it."""
     pitch: float
+    z: int
     holds: list[HeldView]
     because: list[str]
     """Why it is where it is, and holds what it holds: a sentence a rule."""
@@ -197,6 +198,8 @@ class BayView(Schema):
     name: str
     family: str
     locked: bool
+    widens: bool
+    """Whether its module comes in other widths; what is cut to the wall does not."""
     addable: list[str]
     low: int
     high: int
@@ -360,7 +363,7 @@ class Scene:
             height=with_unit(part.z + bay.foot, self.units), movable=movable, locked=part.locked,
             resizable=bool(spec.fronts), becomes=sorted(family.roles - {part.role, "floor"}) if movable else [],
             takes=[w for w in spec.ways if part.role != "cover"],
-            pitch=bay.pitch if bay.drawer is None else 0, holds=held,
+            pitch=bay.pitch if bay.drawer is None else 0, z=part.z, holds=held,
             because=because_in_words(reasons.of(part), self.units),
         )  # fmt: skip
 
@@ -369,8 +372,11 @@ class Scene:
         family = design.family_of(bay)
         many = len(design.sections) > 1
         where = f", {self.survey.section(bay.section).label}" if many else ""
-        return BayView(index=index, name=f"bay {index + 1}{where}", family=family.name, locked=bay.locked,
-                       addable=sorted(family.roles - {"floor"}), low=bay.z0, high=bay.z1)  # fmt: skip
+        return BayView(
+            index=index, name=f"bay {index + 1}{where}", family=family.name, locked=bay.locked,
+            widens=bool(family.modules) and family.fillings(bay.w) is None, addable=sorted(family.roles - {"floor"}),
+            low=bay.z0, high=bay.z1,
+        )  # fmt: skip
 
     def aside(self, row: models.Design) -> Aside | None:
         """Why a design cannot be carried out; None when it can."""

@@ -1456,6 +1456,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/tries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tries
+         * @description What each of some edits would bring, each by itself; nothing is kept.
+         */
+        post: operations["layout_try"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/undo": {
         parameters: {
             query?: never;
@@ -2124,6 +2144,25 @@ export interface components {
             use: components["schemas"]["SpaceUse"];
         };
         /**
+         * Area
+         * @description A place on the drawing that is not drawn: where something is pointed at.
+         */
+        Area: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** W */
+            w: number;
+            /** H */
+            h: number;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+        };
+        /**
          * Car
          * @description A parked car, seen from the door: `x` from the left wall, `gap` from the back wall, doors open by `doors`.
          */
@@ -2295,6 +2334,21 @@ export interface components {
              */
             texts: components["schemas"]["Text"][];
             /**
+             * Labels
+             * @default []
+             */
+            labels: components["schemas"]["Label"][];
+            /**
+             * Bays
+             * @default []
+             */
+            bays: components["schemas"]["Area"][];
+            /**
+             * Walls
+             * @default []
+             */
+            walls: components["schemas"]["Label"][];
+            /**
              * Dimensions
              * @default []
              */
@@ -2338,6 +2392,28 @@ export interface components {
             name: string;
             /** About */
             about: string;
+        };
+        /**
+         * Label
+         * @description What a box on the drawing holds, item by item, for whoever letters it at a scale of their own; `texts` of the layer
+         *     `content` are the same at the scale of the paper.
+         */
+        Label: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** W */
+            w: number;
+            /** H */
+            h: number;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /** Items */
+            items: string[];
         };
         /**
          * NextView
@@ -2639,6 +2715,11 @@ export interface components {
              * @default
              */
             role: string;
+            /**
+             * Lies In
+             * @default
+             */
+            lies_in: string;
         };
         /**
          * Section
@@ -4518,6 +4599,8 @@ export interface components {
             family: string;
             /** Locked */
             locked: boolean;
+            /** Widens */
+            widens: boolean;
             /** Addable */
             addable: string[];
             /** Low */
@@ -4716,6 +4799,8 @@ export interface components {
             takes: ("hang" | "shelf" | "drawer" | "shoe" | "box" | "hook" | "floor" | "overhead")[];
             /** Pitch */
             pitch: number;
+            /** Z */
+            z: number;
             /** Holds */
             holds: components["schemas"]["HeldView"][];
             /** Because */
@@ -5209,7 +5294,7 @@ export interface components {
             /** Version */
             version: number;
             /** Command */
-            command: components["schemas"]["MovePart"] | components["schemas"]["ResizePart"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"];
+            command: components["schemas"]["MovePart"] | components["schemas"]["ResizePart"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"];
         };
         /**
          * Envelope
@@ -5566,6 +5651,20 @@ export interface components {
             finish: components["schemas"]["Finish"];
         };
         /**
+         * Several
+         * @description Edits made as one act and taken back as one: all that is in a part sent elsewhere, the contents of two exchanged,
+         *     half a wall locked.
+         */
+        Several: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "several";
+            /** Commands */
+            commands: (components["schemas"]["AssignGroup"] | components["schemas"]["LockBay"])[];
+        };
+        /**
          * Shape
          * @description Height and depth chosen for a row; `height` is the top above the floor, `setback` how far it stands out from the
          *     back of the clear space, mm. A row of boards cut to a slope may be one storey of several: it begins at `foot`, and
@@ -5780,6 +5879,38 @@ export interface components {
             bay: number;
             /** Steps */
             steps: number;
+        };
+        /**
+         * ConsequenceView
+         * @description What an edit would bring: sentences of what is wrong afterwards and what no longer is, and what it costs more.
+         */
+        ConsequenceView: {
+            /** Refused */
+            refused: string;
+            /** Stops */
+            stops: number;
+            /** Brings */
+            brings: string[];
+            /** Mends */
+            mends: string[];
+            /** Costs */
+            costs: string;
+        };
+        /**
+         * Consequences
+         * @description What each of some edits would bring, in their order.
+         */
+        Consequences: {
+            /** Each */
+            each: components["schemas"]["ConsequenceView"][];
+        };
+        /**
+         * Tried
+         * @description Edits that are asked about, none of them made.
+         */
+        Tried: {
+            /** Commands */
+            commands: (components["schemas"]["MovePart"] | components["schemas"]["ResizePart"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"])[];
         };
         /**
          * At
@@ -7956,6 +8087,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DesignView"];
+                };
+            };
+        };
+    };
+    layout_try: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Tried"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Consequences"];
                 };
             };
         };

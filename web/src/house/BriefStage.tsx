@@ -16,7 +16,7 @@ import { Work } from './Work'
 type Rules = Schemas['HouseRules']
 
 /** Brief: who lives here, by which rules, for how much, in which units. */
-export function BriefStage({ house }: StageProps) {
+export default function BriefStage({ house }: StageProps) {
   const change = useHouseChange(house)
   return (
     <main className="room whole">

@@ -4,8 +4,9 @@ import { useState } from 'react'
 
 import { api, body, said } from '../api/client'
 import { forgetAll, keys } from '../api/queries'
+import closet from './closet.svg'
 
-/** Signing in, registering, and the button into the demo house. */
+/** What this is, in a picture and three sentences; the way into the demo house; signing in and registering. */
 export function Entrance({ demo }: { demo: boolean }) {
   const client = useQueryClient()
   const [name, setName] = useState('')
@@ -24,10 +25,26 @@ export function Entrance({ demo }: { demo: boolean }) {
   })
   const ready = name.trim() !== '' && password !== ''
   return (
-    <main className="front">
+    <main className="front entrance">
+      <figure className="entrance-picture">
+        <img src={closet} alt="A closet from the front, to scale: what hangs, lies and stands in it" />
+      </figure>
       <div className="card">
         <h1>Pinakotheke</h1>
         <p className="motto">From the tape to the shopping list.</p>
+        <p>
+          Measure a closet, a wall, a drawer or a garage, and say what is to be kept. Complete designs are
+          found that hold all of it, each proven to fit. Bend them by hand, and take the priced list to the
+          shop.
+        </p>
+        {demo && (
+          <>
+            <Button fullWidth loading={enter.isPending} onClick={() => enter.mutate('demo')}>
+              Enter the demo house
+            </Button>
+            <Divider label="or with a house of your own" my="md" />
+          </>
+        )}
         <form
           onSubmit={(event) => {
             event.preventDefault()
@@ -54,21 +71,13 @@ export function Entrance({ demo }: { demo: boolean }) {
               </Alert>
             )}
             <Stack gap="xs">
-              <Button type="submit" disabled={!ready} loading={enter.isPending}>
+              <Button type="submit" variant="default" disabled={!ready} loading={enter.isPending}>
                 Sign in
               </Button>
               <Button variant="default" disabled={!ready} onClick={() => enter.mutate('register')}>
                 Register
               </Button>
             </Stack>
-            {demo && (
-              <>
-                <Divider label="or" />
-                <Button variant="light" onClick={() => enter.mutate('demo')}>
-                  Enter the demo house
-                </Button>
-              </>
-            )}
           </Stack>
         </form>
       </div>

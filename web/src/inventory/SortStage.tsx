@@ -27,7 +27,7 @@ const failed = (error: unknown) => notifications.show({ color: 'red', message: s
 type Open = 'list' | 'words' | { note: string } | null
 
 /** Sort: what stays, how much of it, whose, how often; and where in the house it is to live. */
-export function SortStage({ house, space, design }: StageProps) {
+export default function SortStage({ house, space, design }: StageProps) {
   const [view, setView] = useState<'things' | 'zones'>('things')
   const [open, setOpen] = useState<Open>(null)
   return (

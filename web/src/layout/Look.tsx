@@ -1,4 +1,10 @@
-import { Checkbox, NativeSelect, SegmentedControl } from '@mantine/core'
+import { Button, Checkbox, NativeSelect, Popover, SegmentedControl } from '@mantine/core'
+import { IconArrowBackUp, IconArrowForwardUp, IconMaximize, IconMinus, IconPlus } from '@tabler/icons-react'
+
+import type { Schemas } from '../api/client'
+import { Tool } from '../shell/Tool'
+import type { PlateZoom } from '../sheet/Plate'
+import type { DesignEdits } from './useDesignEdits'
 
 export type DesignView = 'both' | 'elevation' | 'plan' | 'section' | 'walk-round'
 
@@ -10,6 +16,8 @@ export interface Look {
   dimensions: boolean
   marks: boolean
   bay: number
+  /** The wall that is shown by itself; all of them where it is none of them. */
+  wall: string
 }
 
 export const PLAIN: Look = {
@@ -19,6 +27,7 @@ export const PLAIN: Look = {
   dimensions: true,
   marks: false,
   bay: 0,
+  wall: '',
 }
 
 const VIEWS: readonly DesignView[] = ['both', 'elevation', 'plan', 'section', 'walk-round']
@@ -28,11 +37,16 @@ export function isPlain(look: Look): boolean {
   return look.inside === 'hatch' && look.doors === 'open' && look.dimensions && !look.marks
 }
 
+/** How the design is shown, and the way back: one row over the sheet. */
 export function LookBar({
   look,
   both,
   hasDoors,
   bays,
+  walls,
+  zoom,
+  design,
+  edits,
   onChange,
 }: {
   look: Look
@@ -40,6 +54,10 @@ export function LookBar({
   both: boolean
   hasDoors: boolean
   bays: readonly string[]
+  walls: readonly Schemas['Label'][]
+  zoom: PlateZoom | null
+  design: Schemas['DesignView']
+  edits: DesignEdits
   onChange: (change: Partial<Look>) => void
 }) {
   const flat = look.view === 'both' || look.view === 'elevation'
@@ -52,6 +70,27 @@ export function LookBar({
         onChange={(value) => onChange({ view: VIEWS.find((view) => view === value) ?? 'elevation' })}
         data={VIEWS.filter((view) => both || view !== 'both')}
       />
+      {flat && walls.length > 1 && walls.length <= MOST_SIDE_BY_SIDE && (
+        <SegmentedControl
+          size="xs"
+          aria-label="Walls"
+          value={walls.some((wall) => wall.of === look.wall) ? look.wall : ''}
+          onChange={(wall) => onChange({ wall })}
+          data={[...walls.map((wall) => ({ value: wall.of, label: wall.of })), { value: '', label: 'all' }]}
+        />
+      )}
+      {flat && walls.length > MOST_SIDE_BY_SIDE && (
+        <NativeSelect
+          size="xs"
+          aria-label="Walls"
+          value={look.wall}
+          onChange={(event) => onChange({ wall: event.currentTarget.value })}
+          data={[
+            { value: '', label: 'all' },
+            ...walls.map((wall) => ({ value: wall.of, label: wall.items[0] ?? wall.of })),
+          ]}
+        />
+      )}
       {look.view === 'section' && (
         <NativeSelect
           size="xs"
@@ -61,11 +100,59 @@ export function LookBar({
           onChange={(event) => onChange({ bay: Number(event.currentTarget.value) })}
         />
       )}
-      {flat && (
-        <>
+      {flat && <Shown look={look} hasDoors={hasDoors} onChange={onChange} />}
+      <span className="look-tools">
+        <Tool label="Undo (u)" disabled={!design.can_undo} onClick={() => void edits.undo()}>
+          <IconArrowBackUp size={17} />
+        </Tool>
+        <Tool label="Redo (Shift u)" disabled={!design.can_redo} onClick={() => void edits.redo()}>
+          <IconArrowForwardUp size={17} />
+        </Tool>
+        {zoom && (
+          <>
+            <Tool label="Smaller (−)" onClick={zoom.further}>
+              <IconMinus size={17} />
+            </Tool>
+            <output className="zoom-now" aria-label="Zoom">
+              {zoom.percent}%
+            </output>
+            <Tool label="Larger (+)" onClick={zoom.nearer}>
+              <IconPlus size={17} />
+            </Tool>
+            <Tool label="All of it (0)" onClick={zoom.fit}>
+              <IconMaximize size={16} />
+            </Tool>
+          </>
+        )}
+      </span>
+    </div>
+  )
+}
+
+const MOST_SIDE_BY_SIDE = 4
+
+/** What of the design is drawn: its insides, doors, sizes and trial marks. */
+function Shown({
+  look,
+  hasDoors,
+  onChange,
+}: {
+  look: Look
+  hasDoors: boolean
+  onChange: (change: Partial<Look>) => void
+}) {
+  return (
+    <Popover position="bottom-start" shadow="md" trapFocus>
+      <Popover.Target>
+        <Button size="compact-sm" variant="default">
+          Shown
+        </Button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <div className="shown">
           <NativeSelect
             size="xs"
-            aria-label="What is inside"
+            label="What is inside"
             value={look.inside}
             data={[
               { value: 'hatch', label: 'things hatched' },
@@ -82,7 +169,7 @@ export function LookBar({
           {hasDoors && (
             <NativeSelect
               size="xs"
-              aria-label="Doors"
+              label="Doors drawn"
               value={look.doors}
               data={['open', 'shut']}
               onChange={(event) =>
@@ -102,8 +189,8 @@ export function LookBar({
             checked={look.marks}
             onChange={(event) => onChange({ marks: event.currentTarget.checked })}
           />
-        </>
-      )}
-    </div>
+        </div>
+      </Popover.Dropdown>
+    </Popover>
   )
 }

@@ -6,11 +6,11 @@ import type { Schemas } from '../api/client'
 import { useDesign } from '../api/queries'
 import { Fetched } from '../shell/Fetched'
 import type { StageProps } from '../shell/StageProps'
-import { DrawingSvg } from '../sheet/DrawingSvg'
+import { Plate } from '../sheet/Plate'
 import { Sheet } from '../sheet/Sheet'
 
 /** Buy: the priced list of the chosen design, and its file. */
-export function BuyStage({ house, space, design }: StageProps) {
+export default function BuyStage({ house, space, design }: StageProps) {
   const query = useDesign(design)
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set())
   if (design === null) {
@@ -32,7 +32,7 @@ export function BuyStage({ house, space, design }: StageProps) {
       {({ bill, elevation, title, id }) => (
         <main className="room buy">
           <Sheet title={elevation.title}>
-            <DrawingSvg drawing={elevation} label={`${space.name}: ${title}`} marked={marked} />
+            <Plate drawing={elevation} label={`${space.name}: ${title}`} marked={marked} />
           </Sheet>
           <section className="bench" aria-label="Bench">
             <div className="row" style={{ justifyContent: 'space-between' }}>

@@ -2,7 +2,10 @@ import { useId, useRef, useState } from 'react'
 
 import type { Schemas } from '../api/client'
 import { Hatches } from './Hatches'
+import { BayArea, Edge, keepFinger, Landing, type Lit } from './Hands'
+import type { Frame, Lettering, Numbered, Placed } from './lettering'
 import { slotKey, type Slot } from './slot'
+import { Figure, Words } from './Words'
 
 type Drawing = Schemas['Drawing']
 type Rect = Schemas['Rect']
@@ -29,13 +32,28 @@ export interface DrawingProps {
   /** Another drawing laid over this one, in outline. */
   over?: Drawing | null
   small?: boolean
+  /** The stretch of the drawing in sight; all of it where none is given. */
+  frame?: Frame
+  /** Its words for the scale it is seen at; as on paper where none are given. */
+  lettering?: Lettering
+  /** Bays can be selected. */
+  onBay?: (id: string) => void
+  bayName?: (id: string) => string
+  /** The right edge of the selected bay was dragged so many millimetres outward. */
+  onEdge?: (bay: string, by: number) => void
+  /** Whether the selected bay's edge can be dragged. */
+  edged?: boolean
+  /** Parts that would take what is in the hand, and whether all would be well there. */
+  lit?: ReadonlyMap<string, Lit>
+  /** The one of them that it is over. */
+  aimed?: string | null
 }
 
 const BOARDS = new Set(['shelf', 'base', 'cover', 'plinth', 'filler', 'track', 'standard', 'bracket'])
 
 /** A neutral drawing as SVG elements. It flips y and nothing else: all geometry was decided by the core. */
 export function DrawingSvg(props: DrawingProps) {
-  const { drawing, label, onDimension, small, over } = props
+  const { drawing, label, onDimension, small, over, lettering } = props
   const prefix = useId().replace(/[^a-zA-Z0-9]/g, '')
   const [x0, y0, x1, y1] = drawing.bounds
   const interactive = Boolean(onDimension ?? props.onSelect)
@@ -46,7 +64,11 @@ export function DrawingSvg(props: DrawingProps) {
   return (
     <svg
       className="drawing"
-      viewBox={`${x0} ${-y1} ${x1 - x0} ${y1 - y0}`}
+      viewBox={
+        props.frame
+          ? `${props.frame.x} ${props.frame.y} ${props.frame.w} ${props.frame.h}`
+          : `${x0} ${-y1} ${x1 - x0} ${y1 - y0}`
+      }
       preserveAspectRatio="xMidYMid meet"
       role={interactive ? 'group' : 'img'}
       aria-label={label}
@@ -60,9 +82,15 @@ export function DrawingSvg(props: DrawingProps) {
         .map((line, n) => (
           <Line key={n} line={line} prefix={prefix} marked={props.marked} />
         ))}
+      {props.onBay && drawing.bays.map((bay) => <BayArea key={bay.of} area={bay} {...props} />)}
       {contents.map((rect, n) => (
         <Box key={n} rect={rect} prefix={prefix} />
       ))}
+      {props.edged &&
+        drawing.bays
+          .filter((bay) => bay.of === props.selected)
+          .map((bay) => <Edge key={bay.of} area={bay} {...props} />)}
+      {props.lit && drawing.labels.map((area) => <Landing key={area.of} area={area} {...props} />)}
       {parts.map((rect) => (
         <Part key={rect.of} rect={rect} prefix={prefix} {...props} />
       ))}
@@ -81,8 +109,17 @@ export function DrawingSvg(props: DrawingProps) {
         </g>
       )}
       {!small &&
-        drawing.dimensions.map((dimension, n) => <DimensionLine key={n} dimension={dimension} {...props} />)}
+        drawing.dimensions.map((dimension, n) => (
+          <DimensionLine
+            key={n}
+            dimension={dimension}
+            {...props}
+            figure={lettering ? (lettering.figures[n] ?? null) : undefined}
+          />
+        ))}
+      {!small && lettering && <Words lettering={lettering} />}
       {!small &&
+        !lettering &&
         drawing.texts.map((text, n) => (
           <text
             key={n}
@@ -125,6 +162,7 @@ function Box({ rect, prefix, marked }: { rect: Rect; prefix: string; marked?: Ma
       }}
       data-of={rect.of || undefined}
       data-layer={rect.layer}
+      data-lies-in={rect.lies_in || undefined}
     />
   )
   // Opaque: no stud shows through a coat.
@@ -207,16 +245,6 @@ function Part({ rect, ...props }: DrawingProps & { rect: Rect; prefix: string })
   )
 }
 
-/** A finger on a part drags it and does not scroll the page: no style says so of a shape inside a drawing. */
-function keepFinger(shape: SVGGElement | null) {
-  if (!shape) return
-  const hold = (event: TouchEvent) => {
-    if (event.touches.length === 1 && event.cancelable) event.preventDefault()
-  }
-  shape.addEventListener('touchmove', hold, { passive: false })
-  return () => shape.removeEventListener('touchmove', hold)
-}
-
 /** Dragging a shape up or down in the drawing's own millimetres; nothing where it cannot be dragged. */
 function useDrag(id: string, onDrag: DrawingProps['onDrag']) {
   const [up, setUp] = useState(0)
@@ -248,7 +276,12 @@ function useDrag(id: string, onDrag: DrawingProps['onDrag']) {
   return { up, handlers }
 }
 
-function DimensionLine({ dimension, onDimension, next }: DrawingProps & { dimension: Dimension }) {
+function DimensionLine({
+  dimension,
+  onDimension,
+  next,
+  figure,
+}: DrawingProps & { dimension: Dimension; figure?: Placed | Numbered | null | undefined }) {
   const { start, end, size, slot } = dimension
   const tick = size * 0.3
   const can = Boolean(onDimension && slot)
@@ -281,16 +314,7 @@ function DimensionLine({ dimension, onDimension, next }: DrawingProps & { dimens
           transform={turned(dimension)}
         />
       )}
-      <text
-        className="halo"
-        x={dimension.x}
-        y={-dimension.y}
-        fontSize={size}
-        textAnchor="middle"
-        transform={turned(dimension)}
-      >
-        {dimension.text}
-      </text>
+      <Figure dimension={dimension} figure={figure} />
     </>
   )
   const name = `dimension ${dimension.state}${can ? ' can-read' : ''}${isNext ? ' next' : ''}`

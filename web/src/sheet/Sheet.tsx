@@ -4,13 +4,22 @@ import type { Schemas } from '../api/client'
 export function Sheet({
   title,
   children,
+  below,
+  hold,
 }: {
   title: Schemas['TitleBlock'] | null
   children: React.ReactNode
+  /** Between the views and the title block. */
+  below?: React.ReactNode
+  /** What happens to the pointer over the views. */
+  hold?: React.HTMLAttributes<HTMLDivElement> | undefined
 }) {
   return (
     <section className="sheet" aria-label="Sheet">
-      <div className="views">{children}</div>
+      <div className="views" {...hold}>
+        {children}
+      </div>
+      {below}
       {title && (
         <div className="title-block" aria-label="Title block">
           <div>

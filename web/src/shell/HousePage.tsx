@@ -16,17 +16,12 @@ import {
   IconSearch,
   IconSun,
 } from '@tabler/icons-react'
-import { useCallback, useMemo, useState } from 'react'
+import { lazy, Suspense, useCallback, useMemo, useState } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 
 import { said, type Schemas } from '../api/client'
 import { useHouse, useSpaceLedger } from '../api/queries'
-import { BriefStage } from '../house/BriefStage'
 import { QuickPeople } from '../house/QuickPeople'
-import { SortStage } from '../inventory/SortStage'
-import { DesignStage } from '../layout/DesignStage'
-import { BuyStage } from '../materials/BuyStage'
-import { MeasureStage } from '../survey/MeasureStage'
 import { NewPractice, NewSpace } from '../survey/NewSpace'
 import { SpaceForm } from '../survey/SpaceForm'
 import { FirstWalk, useFirstWalk } from './FirstWalk'
@@ -39,8 +34,14 @@ import { isStage, STAGES, type StageId } from './stages'
 import { UndoProvider, useUndo } from './undo'
 import { useKeys } from './useKeys'
 
+const BriefStage = lazy(() => import('../house/BriefStage'))
+const MeasureStage = lazy(() => import('../survey/MeasureStage'))
+const SortStage = lazy(() => import('../inventory/SortStage'))
+const DesignStage = lazy(() => import('../layout/DesignStage'))
+const BuyStage = lazy(() => import('../materials/BuyStage'))
+
 /** One household's page: a space and a stage of it. */
-export function HousePage() {
+export default function HousePage() {
   const { houseId, spaceId, stage } = useParams()
   const id = Number(houseId)
   const house = useHouse(id)
@@ -223,19 +224,27 @@ function SpacePage({ house, space, stage }: SpacePageProps) {
   )
 }
 
+const ROOMS: Record<StageId, React.ComponentType<StageProps>> = {
+  house: BriefStage,
+  survey: MeasureStage,
+  inventory: SortStage,
+  layout: DesignStage,
+  materials: BuyStage,
+}
+
 function StageRoom({ stage, ...props }: StageProps & { stage: StageId }) {
-  switch (stage) {
-    case 'house':
-      return <BriefStage {...props} />
-    case 'survey':
-      return <MeasureStage {...props} />
-    case 'inventory':
-      return <SortStage {...props} />
-    case 'layout':
-      return <DesignStage {...props} />
-    case 'materials':
-      return <BuyStage {...props} />
-  }
+  const Room = ROOMS[stage]
+  return (
+    <Suspense
+      fallback={
+        <main className="room">
+          <Loader aria-label="Opening the stage" />
+        </main>
+      }
+    >
+      <Room {...props} />
+    </Suspense>
+  )
 }
 
 function Tools({

@@ -1,5 +1,7 @@
 import { useEffect, useLayoutEffect, useRef } from 'react'
 
+const FLOATING = '.mantine-Popover-dropdown, .mantine-Menu-dropdown'
+
 export type Keymap = Readonly<Record<string, (event: KeyboardEvent) => void>>
 
 /** Whether the key belongs to the control in focus: all keys in a text, the arrows in a row of radio buttons. */
@@ -23,6 +25,8 @@ export function useKeys(keymap: Keymap): void {
     const onKey = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return
       if (document.querySelector('[role="dialog"][data-open], .mantine-Modal-content')) return
+      // The first Escape shuts what floats over the page, and nothing else.
+      if (event.key === 'Escape' && document.querySelector(FLOATING)) return
       const handler = latest.current[event.key]
       if (!handler) return
       event.preventDefault()

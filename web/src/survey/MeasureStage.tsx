@@ -7,7 +7,7 @@ import { useSpace } from '../api/queries'
 import { Fetched } from '../shell/Fetched'
 import type { StageProps } from '../shell/StageProps'
 import { useKeys } from '../shell/useKeys'
-import { DrawingSvg } from '../sheet/DrawingSvg'
+import { Plate } from '../sheet/Plate'
 import { Sheet } from '../sheet/Sheet'
 import { slotKey, type Slot } from '../sheet/slot'
 import { PHONE, ViewSwitch, type View } from '../sheet/ViewSwitch'
@@ -27,7 +27,7 @@ import { useWaiting } from './useWaiting'
 import { WaitingList } from './WaitingList'
 
 /** Measure: the drawing is the form. */
-export function MeasureStage({ space, shown }: StageProps) {
+export default function MeasureStage({ space, shown }: StageProps) {
   const query = useSpace(space.id)
   return (
     <Fetched query={query} waiting="Fetching the survey">
@@ -101,7 +101,7 @@ function Measured({ space, shown }: { space: Space; shown: string | null }) {
       <div className="sheet-holder" ref={sheet}>
         <Sheet title={(view === 'plan' ? section.plan : section.elevation).title}>
           {view !== 'plan' && (
-            <DrawingSvg
+            <Plate
               drawing={section.elevation}
               label={`Elevation of ${section.label}`}
               onDimension={open}
@@ -110,7 +110,7 @@ function Measured({ space, shown }: { space: Space; shown: string | null }) {
             />
           )}
           {view !== 'elevation' && (
-            <DrawingSvg
+            <Plate
               drawing={section.plan}
               label="Plan"
               onDimension={open}

@@ -22,7 +22,7 @@ from ..packing.fits import position
 from .restand import finished, mirrored, reshaped, swapped_family, widened
 
 MOVABLE = INSIDE - {"base", "floor"}
-MOST_EDITS = 500
+MOST_EDITS, MOST_AT_ONCE = 500, 120
 BayIndex = Annotated[int, Field(ge=0, le=400)]
 Steps = Annotated[int, Field(ge=-200, le=200)]
 
@@ -94,6 +94,18 @@ class LockBay(Frozen):
     locked: bool = True
 
 
+class Several(Frozen):
+    """Edits made as one act and taken back as one: all that is in a part sent elsewhere, the contents of two exchanged,
+    half a wall locked.
+    """
+
+    do: Literal["several"] = "several"
+    commands: Annotated[
+        tuple[Annotated[AssignGroup | LockBay, Field(discriminator="do")], ...],
+        Field(min_length=1, max_length=MOST_AT_ONCE),
+    ]
+
+
 class CopyBay(Frozen):
     """Give a bay the parts of another one, empty; what lived there has no place for now."""
 
@@ -151,8 +163,8 @@ class Refound(Frozen):
 
 
 Command = Annotated[
-    MovePart | ResizePart | SwapPart | AddPart | RemovePart | AssignGroup | LockPart | LockBay | CopyBay | WidenBay
-    | ReshapeRow | MirrorRow | SwapFamily | SetFinish | Refound,
+    MovePart | ResizePart | SwapPart | AddPart | RemovePart | AssignGroup | Several | LockPart | LockBay | CopyBay
+    | WidenBay | ReshapeRow | MirrorRow | SwapFamily | SetFinish | Refound,
     Field(discriminator="do"),
 ]  # fmt: skip
 
@@ -348,6 +360,12 @@ def _assign(design: Design, command: AssignGroup) -> Design:
     return design.model_copy(update={"assignments": tuple(rows), "unplaced": left})
 
 
+def _several(design: Design, command: Several) -> Design:
+    return reduce(
+        lambda d, c: _assign(d, c) if isinstance(c, AssignGroup) else _lock_bay(d, c), command.commands, design
+    )
+
+
 def _holds(design: Design, part_id: str) -> bool:
     return any(p.id == part_id and p.role in HOLDERS for p in design.parts)
 
@@ -429,7 +447,7 @@ def _found_anew(design: Design, command: Refound) -> Design:
 
 _CARRIED_OUT: dict[type, Callable[[Design, Any], Design]] = {
     MovePart: _move, ResizePart: _resize, SwapPart: _swap, AddPart: _add, RemovePart: _remove, AssignGroup: _assign,
-    LockPart: _lock, LockBay: _lock_bay, CopyBay: _copy_bay, Refound: _found_anew,
+    Several: _several, LockPart: _lock, LockBay: _lock_bay, CopyBay: _copy_bay, Refound: _found_anew,
     WidenBay: lambda d, c: widened(d, _bay(d, c.bay), c.steps),
     ReshapeRow: lambda d, c: reshaped(d, _bay(d, c.bay), c.taller, c.deeper),
     MirrorRow: lambda d, c: mirrored(d, _bay(d, c.bay)),

@@ -110,12 +110,12 @@ class Heap:
         kinds = {k: n for n, k in enumerate(dict.fromkeys(t.row.group for t in self.things))}
         words = {w: n for n, w in enumerate(dict.fromkeys(t.together for t in self.things if t.together))}
         self.words = len(words)
-        kin = {k: n for n, k in enumerate(dict.fromkeys(_kin(t) for t in self.things))}
+        kin = {k: n for n, k in enumerate(dict.fromkeys(_kin(t, home) for t in self.things))}
         self.kins = len(kin)
         self.rows = np.zeros((max(1, len(self.things)), 8), np.int64)
         for n, t in enumerate(self.things):
             self.rows[n] = (t.count, owners.get(t.owner, 0), class_of(t), kinds[t.row.group], words.get(t.together, -1),
-                            int(100 * often(t)), kin[_kin(t)], _is_out_of_season(t, home))  # fmt: skip
+                            int(100 * often(t)), kin[_kin(t, home)], _is_out_of_season(t, home))  # fmt: skip
         self.turns = np.asarray([_turn(t) for t in self.things] or [0.0])
 
     def block(self, bay: Bay) -> "Block":
@@ -158,8 +158,12 @@ class Heap:
         return [t for n, t in enumerate(self.things) if not any(block.rows[n] for block in kinds)]
 
 
-def _kin(t: Thing) -> tuple[str, ...]:
-    """What a thing is by its last word, and whose: bath towels are kin to hand towels."""
+def _kin(t: Thing, home: Household) -> tuple[str, ...]:
+    """What a thing is by its last word, and whose: bath towels are kin to hand towels. What hangs longest is kin to all
+    that hangs as long, and out of season whoever's it is: people give it one rail.
+    """
+    if (t.row.drop or 0) >= value("design.long_hang") and ways(t, home.rules)[0] == "hang":
+        return "long hang", "", "" if _is_out_of_season(t, home) else t.owner
     return t.row.group, t.row.one.split()[-1], t.owner
 
 

@@ -132,8 +132,10 @@ HOW: Any = {"nogil": True, "error_model": "numpy", "_nrt": False}
 jit: Any = njit(**HOW, no_cpython_wrapper=True, no_cfunc_wrapper=True)  # type: ignore[call-overload]
 BEGIN, IMPROVE, LINE_UP, RECKON = range(4)
 """What `run` is asked to do."""
-USUAL = 45
-"""Places that a move of usual size tries."""
+STEPS, MOVE = 30, 2800
+"""Feet that are judged in the time that one compartment of a stack is reckoned in, and in that of a move's upkeep."""
+USUAL = 11_000
+"""What a move of usual size comes to, in feet judged."""
 
 
 @jit
@@ -249,6 +251,7 @@ def stand(wall, plan, n, b, written, limit):
     """
     bays_i, bays_f = wall[6], wall[7]
     held_i, points, back, rows, sequence, line = plan[1], plan[6], plan[7], plan[15], plan[22], plan[23]
+    work = plan[16]
     pitches = bays_i[b, PITCHES]
     if n == 0:
         return 0.0
@@ -277,6 +280,7 @@ def stand(wall, plan, n, b, written, limit):
             low = max(low, low_before + unit_before)
         if low > high:
             return BIG
+        work[0] += high - low + 1
         least, at, pointer, cheapest = BIG, -1, low_before, BIG
         for p in range(low, high + 1):
             if k == 0:
@@ -528,7 +532,7 @@ def place(wall, plan, g, pieces, state, noise):
     out. Returns the generator's state.
     """
     starts, options_i, options_f, bays_i, bays_f, weights = wall[0], wall[1], wall[2], wall[6], wall[7], wall[9]
-    count, held_i, worth, trials, sequence = plan[0], plan[1], plan[4], plan[16], plan[22]
+    count, held_i, worth, work, sequence = plan[0], plan[1], plan[4], plan[16], plan[22]
     bays, group_count = bays_i.shape[0], wall[5].shape[0]
     scratch = bays
     guess, guessed, gains = plan[25], plan[26], plan[27]
@@ -565,7 +569,7 @@ def place(wall, plan, g, pieces, state, noise):
                     number = in_sequence(plan, b)
                     sequence[0, k], sequence[1, k] = scratch, 0
                     score = points_of(wall, plan, number, b, False, best + worth[b] - shift) - worth[b] + shift
-                    trials[0] += 1
+                    work[0] += STEPS * number
                     if score < best:
                         best, best_bay, best_k, best_at, best_option, best_n = score, b, k, -1, o, n
                 units = options_i[o, BELOW] + options_i[o, ABOVE]
@@ -605,7 +609,7 @@ def place(wall, plan, g, pieces, state, noise):
                 for k in range(count[b]):
                     sequence[0, k + (k >= at)], sequence[1, k + (k >= at)] = b, k
                 sequence[0, at], sequence[1, at] = scratch, 0
-                trials[0] += 1
+                work[0] += STEPS * (count[b] + 1)
                 shift = left + noise * state / MODULUS
                 score = points_of(wall, plan, count[b] + 1, b, False, best + worth[b] - shift) - worth[b] + shift
                 if score < best:
@@ -1012,17 +1016,18 @@ def begin(wall, plan, removed, state, noise):
 
 @jit
 def improve(wall, plan, best, kept, removed, moves, hot, cold, state, best_points):
-    """So many moves of ruin and repair from `plan`, whose best is in `best`; fewer where a move tries more places than
-    is usual. `kept` is where a move begins. Returns (state, points of the best).
+    """So many moves of ruin and repair from `plan`, whose best is in `best`; fewer where a move is more work than is
+    usual. `kept` is where a move begins. Returns (state, points of the best).
     """
-    bays, trials, drawn = wall[6].shape[0], plan[16], 0.5 * wall[9][LINES]
+    bays, work, drawn = wall[6].shape[0], plan[16], 0.5 * wall[9][LINES]
     now = all_points(wall, plan)
     copy_plan(plan, kept, bays)
-    trials[0] = 0
+    work[0] = 0
     move = 0
-    while move < moves and trials[0] < moves * USUAL:
-        heat = hot * (cold / hot) ** (max(move, trials[0] / USUAL) / moves)
+    while move < moves and work[0] < moves * USUAL:
+        heat = hot * (cold / hot) ** (max(move, work[0] / USUAL) / moves)
         move += 1
+        work[0] += MOVE
         for g in range(removed.shape[0]):
             removed[g] = 0
         state = ruin(wall, plan, removed, state)

@@ -6,6 +6,7 @@ people choose between few wide modules and a fuller wall, so the whole front *co
 """
 
 from collections.abc import Iterable, Iterator
+from functools import lru_cache
 
 from ...base import Frozen
 
@@ -47,6 +48,7 @@ def reachable(stretch: int, modules: tuple[int, ...]) -> list[int]:
     return sets
 
 
+@lru_cache(maxsize=4096)
 def front(stretch: int, modules: tuple[int, ...]) -> Front:
     """The exact front of one stretch.
 
@@ -57,6 +59,7 @@ def front(stretch: int, modules: tuple[int, ...]) -> Front:
     return Front(stretch=max(stretch, 0), widest=max(modules), used=tuple(s.bit_length() - 1 for s in sets[1:]))
 
 
+@lru_cache(maxsize=4096)  # the same stretch is left free by many rows
 def rows(stretch: int, modules: tuple[int, ...], count: int, most: int = 160) -> tuple[tuple[int, ...], ...]:
     """Sets of exactly `count` modules (widths descending) that use the most width, then up to `NEAR` mm less; at
     most `most`.

@@ -63,10 +63,12 @@ TRIED = 12
 """Candidates on which changes are tried when not everything has a place."""
 FRONTIER = 14
 """Complete answers that the frontier is made of."""
-AHEAD = 16
-"""Candidates whose places are looked up before all others', so that something complete is soon there."""
-EAGER = frozenset({3, 7, 15, 31, 63, 127})
-"""After so many candidates without a complete one, the best so far are improved at once."""
+AHEAD = (16, 32)
+"""So many candidates, and then so many more, have their places looked up before all others, so that something complete
+is soon there.
+"""
+EAGER = {3: ((2, 450),), 7: ((2, 450),), 15: ((8, 180), (2, 900)), 47: ((24, 180), (6, 900)), 127: ((4, 900),)}
+"""After so many candidates without a complete one, so many of the best so far are improved by so many moves at once."""
 
 
 class Solution(Frozen):
@@ -96,13 +98,17 @@ class _Search:
     """Whether its time was up before every goal had its turn."""
 
     def note(self, furnished: Iterable[Furnished]) -> list[Furnished]:
-        """Keep in mind what was tried, the best first; the first that holds everything is handed over at once."""
-        ranked = sorted(furnished, key=self.promise)
+        """Keep in mind what was tried, the best first."""
+        ranked = sorted((self.seen(f) for f in furnished), key=self.promise)
         self.ran += ranked
-        if not self.shown and ranked and not ranked[0].unplaced:
-            self.shown = True
-            self.task.watch.found(design_of(self.task, ranked[0]))
         return ranked
+
+    def seen(self, one: Furnished) -> Furnished:
+        """The same; the first that holds everything is handed over at once."""
+        if not self.shown and not one.unplaced:
+            self.shown = True
+            self.task.watch.found(design_of(self.task, one))
+        return one
 
     def further(self, some: Iterable[Furnished], moves: int, path: int) -> list[Furnished]:
         """So many more moves from each of some, side by side, while those after it are still being made; the best first."""
@@ -223,9 +229,10 @@ def _race(found: _Search, goal: Goal, pool: list[Candidate]) -> list[Furnished]:
         if ranked and task.watch.time_is_up:
             return sorted(ranked, key=rank)
         ranked += found.note([begin(task, goal, candidate)])
-        if not found.shown and n in EAGER:
+        for size, moves in EAGER.get(n, ()):
             # The first complete one is wanted soon: what stands best so far is helped along.
-            ranked += found.further(sorted(ranked, key=found.promise)[:2], HEATS[-1][1], n)
+            if not found.shown:
+                ranked += found.further(sorted(ranked, key=found.promise)[:size], moves, n)
     for number, (size, moves) in enumerate(HEATS):
         if task.watch.time_is_up:
             return ranked
@@ -326,7 +333,8 @@ def _promising(task: Task, pool: list[Candidate]) -> Iterator[Candidate]:
     set of families.
     """
     heap, turns = heap_of(task), _of_every_kind(pool)
-    for some in (turns[:AHEAD], turns[AHEAD:]):
+    soon, next_ = AHEAD[0], sum(AHEAD)
+    for some in (turns[:soon], turns[soon:next_], turns[next_:]):
         homeless: dict[int, int] = {}
         for candidate in some:
             task.watch.check()

@@ -1,0 +1,57 @@
+"""What a hand edit would bring, before it is made: what is wrong afterwards that was not, and what no longer is."""
+
+from collections import Counter
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+
+from ..errors import EditRefused
+from ..layout import Command, Design, apply
+from .findings import Finding
+
+
+@dataclass(frozen=True, slots=True)
+class Consequence:
+    """Of one edit: findings that it brings and that it mends, or the refusal of what cannot be done."""
+
+    brings: tuple[Finding, ...] = ()
+    mends: tuple[Finding, ...] = ()
+    after: Design | None = None
+    refused: EditRefused | None = None
+
+    @property
+    def stops(self) -> int:
+        """How many of what it brings must not stay."""
+        return sum(f.severity == "stop" for f in self.brings)
+
+
+def consequences(design: Design, commands: Iterable[Command], check: Callable[[Design], tuple[Finding, ...]],
+                 ) -> list[Consequence]:  # fmt: skip
+    """Of each of some edits, each made by itself on the design as it stands; `check` judges a design."""
+    before = check(design)
+    found = []
+    for command in commands:
+        try:
+            after = apply(design, command)
+        except EditRefused as refused:
+            found.append(Consequence(refused=refused))
+            continue
+        now = check(after)
+        found.append(Consequence(brings=_more(now, before), mends=_more(before, now), after=after))
+    return found
+
+
+def _more(some: tuple[Finding, ...], others: tuple[Finding, ...]) -> tuple[Finding, ...]:
+    """Those of some that are not among the others."""
+    there = Counter(_about(f) for f in others)
+    found = []
+    for f in some:
+        if there[_about(f)]:
+            there[_about(f)] -= 1
+        else:
+            found.append(f)
+    return tuple(found)
+
+
+def _about(f: Finding) -> tuple[object, ...]:
+    """What a finding is about, whatever was measured."""
+    return f.code, f.severity, f.where, f.subject, f.person

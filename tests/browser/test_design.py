@@ -248,10 +248,29 @@ class DesignTests(BrowserTestCase):
         for _ in range(6):
             page.keyboard.press("ArrowRight")
         expect(slider).to_have_attribute("aria-valuenow", "10")
-        page.get_by_role("button", name="Search with these").click()
+        page.get_by_role("button", name="search with this").click()
         page.keyboard.press("Escape")
         expect(page.locator("[data-design=yours]")).to_be_visible(timeout=60_000)
         expect(page.locator("[data-design=yours]")).to_contain_text("As you weigh it")
+
+    def test_the_sliders_show_at_once_which_alternative_leads(self) -> None:
+        self.enter_demo("layout")
+        page = self.page
+        page.get_by_role("button", name="What counts").click()
+        leading = page.locator(".leading")
+        for name, key in (("money", "Home"), ("easy reach", "Home"), ("tidiness", "Home"), ("room left", "End")):
+            page.get_by_role("slider", name=name).focus()
+            page.keyboard.press(key)
+        expect(leading).to_contain_text("Most room to grow leads")
+        searches = models.Solve.objects.count()
+        leading.get_by_role("button", name="Choose it").click()
+        expect(page.locator("[data-design=roomiest]")).to_have_attribute("aria-pressed", "true")
+        expect(leading.get_by_role("button", name="Chosen")).to_be_disabled()
+        for name, key in (("room left", "Home"), ("money", "End")):
+            page.get_by_role("slider", name=name).focus()
+            page.keyboard.press(key)
+        expect(leading).to_contain_text("Cheapest leads")
+        self.assertEqual(models.Solve.objects.count(), searches)
 
     def test_a_bay_is_locked_and_the_rest_found_around_it(self) -> None:
         self.enter_demo("layout")
@@ -294,7 +313,7 @@ class DesignTests(BrowserTestCase):
         page.get_by_role("combobox", name="Only these families").click()
         page.get_by_role("option", name="Carcase", exact=True).click()
         page.get_by_role("group", name="Finish").get_by_label("Doors").focus()
-        page.get_by_role("button", name="Search with these").click()
+        page.get_by_role("button", name="search with this").click()
         page.keyboard.press("Escape")
         card = page.locator("[data-design=cheapest]")
         expect(card).to_contain_text("Carcase", timeout=60_000)

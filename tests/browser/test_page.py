@@ -68,13 +68,27 @@ class PageTests(BrowserTestCase):
         page.keyboard.press("Escape")
         expect(page.locator("[data-part][aria-pressed=true]")).to_have_count(0)
 
-    def test_comparing_lays_the_next_alternative_over(self) -> None:
+    def test_two_alternatives_are_compared_at_one_scale(self) -> None:
         self.enter_demo("layout")
         page = self.page
         page.get_by_role("button", name="This design").click()
         page.get_by_role("menuitem", name="Compare with").click()
         expect(page.get_by_test_id("compared")).to_be_visible()
-        expect(page.get_by_text("takes it away")).to_be_visible()
+        drawings = page.get_by_test_id("compared").locator("svg.drawing")
+        expect(drawings).to_have_count(2)
+        one, other = (drawing.bounding_box() for drawing in drawings.all())
+        assert one is not None and other is not None
+        self.assertEqual((round(one["width"]), round(one["height"])), (round(other["width"]), round(other["height"])))
+        self.assertGreaterEqual(other["x"], one["x"] + one["width"])
+        for drawing in drawings.all():
+            self.assertGreater(drawing.locator(".is-marked").count(), 0, "what only it has is in colour")
+        page.get_by_text("one over the other").click()
+        page.get_by_role("slider", name="How much of").focus()
+        page.keyboard.press("End")
+        expect(page.locator(".drawn-over")).to_have_css("clip-path", "inset(0px 0% 0px 0px)")
+        first = page.get_by_label("Compared with").input_value()
+        page.get_by_label("Compared with").select_option(index=1)
+        self.assertNotEqual(page.get_by_label("Compared with").input_value(), first)
         table = page.get_by_role("region", name="Comparison")
         expect(table.get_by_role("row").nth(1)).to_contain_text("EUR")
         page.keyboard.press("c")

@@ -30,7 +30,7 @@ from pinakotheke.core.layout.packing.arrays import Scale
 from pinakotheke.core.layout.placement.candidates import Candidate
 from pinakotheke.core.layout.placement.pool import candidates
 from pinakotheke.core.layout.report.costing import cost_of
-from pinakotheke.core.layout.search.frontier import room_of
+from pinakotheke.core.layout.report.merits import room_of
 from pinakotheke.core.survey import envelopes
 from pinakotheke.core.systems import Finish
 from pinakotheke.core.words import remedy, sentence

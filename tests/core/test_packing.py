@@ -2,6 +2,8 @@
 
 from unittest import TestCase
 
+import numpy as np
+
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.house.people import reach_zone
 from pinakotheke.core.inventory.containers import Container, boxed, boxes_for, containers, is_loose
@@ -130,7 +132,7 @@ class TroubleTests(TestCase):
     def test_trouble_of_reaching_grows_away_from_the_easy_zone(self) -> None:
         zone, one = reach_zone(ADULT), thing("t", "jumper", 1, frequency="daily")
         heights = [zone.easy_high, zone.easy_high + 100, zone.high, zone.high + 1, zone.high + 400]
-        points = [reach_trouble(zone, h, one, "shelf", 1.0) for h in heights]
+        points = list(reach_trouble(zone, np.array(heights), one, "shelf", 1.0))
         self.assertEqual(points[0], 0)
         self.assertEqual(points, sorted(points))
         self.assertGreater(points[3], 5 * points[2])

@@ -18,6 +18,7 @@ from pinakotheke.core.layout import Blocked, Design, History, Ledger, Limits, Re
 from pinakotheke.core.layout.edit.edits import MOVABLE
 from pinakotheke.core.layout.edit.replay import replayed
 from pinakotheke.core.layout.report.because import Reasons
+from pinakotheke.core.layout.report.merits import Merits, merits
 from pinakotheke.core.layout.report.sense import sense
 from pinakotheke.core.layout.report.trial import trial_marks
 from pinakotheke.core.materials import bill, hours
@@ -138,6 +139,8 @@ class Card(Schema):
     stops: int
     edits: int
     kept: bool
+    merits: Merits
+    """Points against it for every unit of weight, by what a person may care for; less is better."""
     elevation: Drawing
 
 
@@ -407,14 +410,15 @@ class Scene:
         design = history.current
         findings = [f for f in self.findings(design) if not f.code.startswith("survey.")]
         sums = ledger(self.things, self.rules, design)
-        worst = finding_views(tuple(findings[:1]), self.units)
+        worst, took = finding_views(tuple(findings[:1]), self.units), hours(design).hours
         return Card(
             id=row.pk, version=row.version, key=row.key, title=design.title, reason=design.reason,
             family=families_of(design), holds=holds_in_words(sums), left=free_in_words(sums),
-            cost=figures(bill(design).total, self.household.currency), hours=hours(design).hours,
+            cost=figures(bill(design).total, self.household.currency), hours=took,
             glance=glance_in_words(sense(design, self.things, self.people)),
             worst=worst[0] if worst else None,
             stops=sum(f.severity == "stop" for f in findings), edits=len(history.done), kept=row.kept,
+            merits=merits(design, took, self.things, self.people, self.survey),
             elevation=self.elevation(design, DrawingOptions(dimensions=False)),
         )  # fmt: skip
 

@@ -4364,6 +4364,7 @@ export interface components {
             edits: number;
             /** Kept */
             kept: boolean;
+            merits: components["schemas"]["Merits"];
             elevation: components["schemas"]["Drawing"];
         };
         /**
@@ -4451,6 +4452,26 @@ export interface components {
             aside: components["schemas"]["Aside"][];
             /** Families */
             families: components["schemas"]["FamilyView"][];
+        };
+        /**
+         * Merits
+         * @description Points against a design for every unit of weight, by what a person may care for; less is better.
+         */
+        Merits: {
+            /** Money */
+            money: number;
+            /** Room */
+            room: number;
+            /** Reach */
+            reach: number;
+            /** Parts */
+            parts: number;
+            /** Hours */
+            hours: number;
+            /** Reuse */
+            reuse: number;
+            /** Order */
+            order: number;
         };
         /**
          * PointView

@@ -23,7 +23,6 @@ const WalkRound = lazy(() => import('./WalkRound'))
 export interface DesignSheetProps {
   design: Schemas['DesignView']
   edits: DesignEdits
-  over: Schemas['Drawing'] | null
   /** A part, or a bay as it is called on the drawing. */
   shown: string | null
   onShow: (id: string | null) => void
@@ -44,7 +43,7 @@ const ROUND_A_WALL = 0.16
 
 /** The chosen design on the sheet: what is selected has its acts beside it, what is taken up is let go where it is lit. */
 export function DesignSheet(props: DesignSheetProps) {
-  const { design, edits, over, shown, onShow } = props
+  const { design, edits, shown, onShow } = props
   const phone = useMediaQuery(PHONE) ?? false
   const [asked, setLook] = useState<Look>(PLAIN)
   const [zoom, setZoom] = useState<PlateZoom | null>(null)
@@ -185,7 +184,6 @@ export function DesignSheet(props: DesignSheetProps) {
             }}
             lit={lit}
             aimed={aimed}
-            over={over}
           />
         )}
         {(look.view === 'both' || look.view === 'plan') && (

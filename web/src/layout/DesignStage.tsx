@@ -10,6 +10,7 @@ import type { StageProps } from '../shell/StageProps'
 import { useKeys } from '../shell/useKeys'
 import { DrawingSvg } from '../sheet/DrawingSvg'
 import { Sheet } from '../sheet/Sheet'
+import { Compared } from './Compared'
 import { CompareSlip } from './CompareSlip'
 import { DesignSheet } from './DesignSheet'
 import { ChosenLine, Gallery } from './Gallery'
@@ -38,13 +39,15 @@ function Hall({
   gallery,
 }: StageProps & { gallery: Schemas['Gallery'] }) {
   const [comparing, setComparing] = useState(false)
+  const [beside, setBeside] = useState<number | null>(null)
   const cards = gallery.designs
   const at = Math.max(
     0,
     cards.findIndex((card) => card.id === design),
   )
   const chosen = cards[at]
-  const other = cards.length > 1 ? cards[(at + 1) % cards.length] : undefined
+  const next = cards.length > 1 ? cards[(at + 1) % cards.length] : undefined
+  const other = cards.find((card) => card.id === beside && card.id !== chosen?.id) ?? next
   const over = comparing ? other : undefined
   const current = useDesign(chosen?.id ?? null)
   const edits = useDesignEdits(space.id, chosen?.id ?? null)
@@ -52,8 +55,8 @@ function Hall({
   const busy = searching(gallery.solve)
 
   const step = (by: number) => {
-    const next = cards[(at + by + cards.length) % Math.max(1, cards.length)]
-    if (next) onChoose(next.id)
+    const to = cards[(at + by + cards.length) % Math.max(1, cards.length)]
+    if (to) onChoose(to.id)
   }
   useKeys({
     '[': () => step(-1),
@@ -66,13 +69,20 @@ function Hall({
   const hung = current.data?.id === chosen?.id ? (current.data ?? null) : null
   return (
     <main className="room layout">
-      {chosen ? (
+      {chosen && over ? (
+        <Compared
+          cards={cards}
+          here={chosen}
+          there={over}
+          onThere={setBeside}
+          onLeave={() => setComparing(false)}
+        />
+      ) : chosen ? (
         <Fetched query={current} waiting="Drawing">
           {(data) => (
             <DesignSheet
               design={data}
               edits={edits}
-              over={over?.elevation ?? null}
               shown={shown}
               onShow={onShow}
               families={gallery.families}
@@ -102,7 +112,13 @@ function Hall({
         )}
         {chosen && <ChosenLine card={chosen} currency={gallery.currency} />}
         <div className="bench-head">
-          <SearchBar houseId={house.id} spaceId={space.id} gallery={gallery} design={hung} />
+          <SearchBar
+            houseId={house.id}
+            spaceId={space.id}
+            gallery={gallery}
+            design={hung}
+            onChoose={onChoose}
+          />
           {hung && chosen && (
             <>
               <FinishPanel design={hung} edits={edits} />
@@ -125,11 +141,6 @@ function Hall({
               other={other && !over ? other.title : null}
               onCompare={() => setComparing(true)}
             />
-          )}
-          {over && chosen && (
-            <span className="quiet" role="status">
-              Dashed: {over.title}, over {chosen.title}. <kbd>c</kbd> takes it away.
-            </span>
           )}
         </div>
         {over && chosen && current.data && (

@@ -9,7 +9,7 @@ type Card = Schemas['Card']
 export interface GalleryProps {
   gallery: Schemas['Gallery']
   chosen: number | null
-  /** The alternative laid over the chosen one. */
+  /** The alternative that the chosen one is compared with. */
   compared: number | null
   onChoose: (id: number) => void
 }
@@ -42,7 +42,7 @@ export function Gallery({ gallery, chosen, compared, onChoose }: GalleryProps) {
                 </span>
                 <span className="quiet differs">
                   {[
-                    card.id === compared ? 'laid over, dashed' : '',
+                    card.id === compared ? 'compared' : '',
                     card.edits > 0 ? `${card.edits} by hand` : '',
                     card.family,
                   ]

@@ -5,7 +5,7 @@ import { Link } from 'react-router'
 
 import { api, body, Problem, said, type Schemas } from '../api/client'
 import { keys, searching, useForget } from '../api/queries'
-import { EVEN, FinishForm, PLAIN_FINISH, WeightSliders, type Ask } from './Wishes'
+import { EVEN, FinishForm, PLAIN_FINISH, ranked, WeightSliders, type Ask } from './Wishes'
 
 /** Ask for alternatives and what counts, watch the search, stop it; and what it says when not everything fits. */
 export function SearchBar({
@@ -13,12 +13,14 @@ export function SearchBar({
   spaceId,
   gallery,
   design,
+  onChoose,
 }: {
   houseId: number
   spaceId: number
   gallery: Schemas['Gallery']
   /** The design in hand: what has no place in it is what would have to leave. */
   design: Schemas['DesignView'] | null
+  onChoose: (id: number) => void
 }) {
   const client = useQueryClient()
   const forget = useForget(spaceId)
@@ -92,7 +94,9 @@ export function SearchBar({
           <WishesPopover
             gallery={gallery}
             asked={asked}
+            chosen={design?.id ?? null}
             onChange={setWishes}
+            onChoose={onChoose}
             onAsk={() => ask.mutate(asked)}
           />
           {solve?.status === 'cancelled' && <span className="quiet">Cancelled; what was found is kept.</span>}
@@ -135,15 +139,20 @@ function askOf(solve: Schemas['SolveView'] | null, offered: Schemas['FamilyView'
 function WishesPopover({
   gallery,
   asked,
+  chosen,
   onChange,
+  onChoose,
   onAsk,
 }: {
   gallery: Schemas['Gallery']
   asked: Ask
+  chosen: number | null
   onChange: (ask: Ask) => void
+  onChoose: (id: number) => void
   onAsk: () => void
 }) {
   const [opened, setOpened] = useState(false)
+  const leading = ranked(gallery.designs, asked.weights ?? EVEN)
   return (
     <Popover
       position="top-start"
@@ -164,6 +173,7 @@ function WishesPopover({
             weights={asked.weights ?? EVEN}
             onChange={(weights) => onChange({ ...asked, weights })}
           />
+          <Leading ranked={leading} currency={gallery.currency} chosen={chosen} onChoose={onChoose} />
           <FinishForm
             finish={asked.finish ?? PLAIN_FINISH}
             onChange={(finish) => onChange({ ...asked, finish })}
@@ -197,7 +207,7 @@ function WishesPopover({
                 onAsk()
               }}
             >
-              Search with these
+              {leading.length ? 'None of these fits: search with this' : 'Search with this'}
             </Button>
             {asked.weights && (
               <Button
@@ -212,6 +222,37 @@ function WishesPopover({
         </div>
       </Popover.Dropdown>
     </Popover>
+  )
+}
+
+/** Which of the alternatives there are would lead by what counts, at once. */
+function Leading({
+  ranked: [first, second],
+  currency,
+  chosen,
+  onChoose,
+}: {
+  ranked: Schemas['Card'][]
+  currency: string
+  chosen: number | null
+  onChoose: (id: number) => void
+}) {
+  if (!first) return null
+  return (
+    <div className="row tight leading">
+      <p aria-live="polite">
+        By this <b>{first.title}</b> leads ({first.cost} {currency})
+        {second && <span className="quiet">, then {second.title}</span>}.
+      </p>
+      <Button
+        size="compact-sm"
+        variant="default"
+        disabled={first.id === chosen}
+        onClick={() => onChoose(first.id)}
+      >
+        {first.id === chosen ? 'Chosen' : 'Choose it'}
+      </Button>
+    </div>
   )
 }
 

@@ -5,6 +5,7 @@ import type { Schemas } from '../api/client'
 export type Weights = Schemas['Weights']
 export type Finish = Schemas['Finish']
 export type Ask = Schemas['Ask']
+type Card = Schemas['Card']
 
 export const EVEN: Weights = { money: 5, room: 2, reach: 4, parts: 0, hours: 0, reuse: 1, order: 5 }
 
@@ -29,7 +30,14 @@ const NAMES: readonly (readonly [keyof Weights, string])[] = [
   ['order', 'tidiness'],
 ]
 
-/** What counts, from not at all to very much; searched beside the usual goals. */
+/** Alternatives by what counts, the one that would lead first: the fewer points against it the better. */
+export function ranked(cards: readonly Card[], weights: Weights): Card[] {
+  const against = (card: Card) =>
+    NAMES.reduce((sum, [key]) => sum + (weights[key] ?? 0) * card.merits[key], 0)
+  return [...cards].sort((a, b) => against(a) - against(b))
+}
+
+/** What counts, from not at all to very much. */
 export function WeightSliders({
   weights,
   onChange,

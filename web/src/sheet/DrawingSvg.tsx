@@ -29,8 +29,6 @@ export interface DrawingProps {
   /** Given, dimension lines with a slot can be typed on. */
   onDimension?: (slot: Slot, label: string, at: Element) => void
   next?: Slot | null
-  /** Another drawing laid over this one, in outline. */
-  over?: Drawing | null
   small?: boolean
   /** The stretch of the drawing in sight; all of it where none is given. */
   frame?: Frame
@@ -53,7 +51,7 @@ const BOARDS = new Set(['shelf', 'base', 'cover', 'plinth', 'filler', 'track', '
 
 /** A neutral drawing as SVG elements. It flips y and nothing else: all geometry was decided by the core. */
 export function DrawingSvg(props: DrawingProps) {
-  const { drawing, label, onDimension, small, over, lettering } = props
+  const { drawing, label, onDimension, small, lettering } = props
   const prefix = useId().replace(/[^a-zA-Z0-9]/g, '')
   const [x0, y0, x1, y1] = drawing.bounds
   const interactive = Boolean(onDimension ?? props.onSelect)
@@ -99,15 +97,6 @@ export function DrawingSvg(props: DrawingProps) {
         .map((line, n) => (
           <Line key={n} line={line} prefix={prefix} />
         ))}
-      {over && (
-        <g className="ghost" data-testid="compared">
-          {over.rects
-            .filter((rect) => rect.layer === 'part' && rect.role !== 'bracket')
-            .map((rect, n) => (
-              <Box key={n} rect={{ ...rect, weight: 'medium' }} prefix={prefix} />
-            ))}
-        </g>
-      )}
       {!small &&
         drawing.dimensions.map((dimension, n) => (
           <DimensionLine

@@ -101,8 +101,8 @@ class Heap:
         self.things = [t for t in things if t.stays]
         self.home = home
         self.sockets = home.sockets if any("power" in t.row.needs for t in self.things) else ()
-        self._blocks: dict[tuple[object, ...], Block] = {}
-        self._kinds: dict[tuple[object, ...], list[list[Option]]] = {}
+        self._blocks: dict[tuple[object, object], Block] = {}
+        self._kinds: dict[object, list[list[Option]]] = {}
         self._troubles: Troubles = {}
         self._table = np.zeros((3, 0, PITCHES + 1))
         self._weighed: dict[Scale, Any] = {}
@@ -118,10 +118,13 @@ class Heap:
                             int(100 * often(t)), kin[_kin(t, home)], _is_out_of_season(t, home))  # fmt: skip
         self.turns = np.asarray([_turn(t) for t in self.things] or [0.0])
 
+    def alike(self, bay: Bay) -> tuple[object, object]:
+        """What a bay shares with all that have the same options: its kind and its size."""
+        return (kind_of_bay(bay, self.sockets), self.home.limits.opening(bay)), size_of_bay(bay)
+
     def block(self, bay: Bay) -> "Block":
         """The options of every thing in a bay of this kind."""
-        kind = (kind_of_bay(bay, self.sockets), self.home.limits.opening(bay))
-        key = (kind, size_of_bay(bay))
+        key = kind, _ = self.alike(bay)
         known = self._blocks.get(key)
         if known is None:
             of_kind = self._kinds.get(kind)
@@ -270,7 +273,9 @@ class Wall:
                         bay.at_hand, len(ranges), spans[k],
                         (bay.highest - bay.z0) // bay.pitch if bay.highest else PITCHES,
                         self._beside(k, spans))  # fmt: skip
-            shelf = component(family, "shelf", bay, 0).price if "shelf" in family.specs else 0.0
+            shelf = (
+                component(family, "shelf", bay, 0, alike=self.heap.alike(bay)).price if "shelf" in family.specs else 0.0
+            )
             points = self.scale.money * shelf + self.scale.part
             across = bay.w if bay.axis != "x" else bay.depth
             stands = not (family.companion or family.on_what_is_there or bay.locked or bay.drawer is not None)

@@ -7,7 +7,7 @@ no price buys it. Everything comes from `fits`, `trouble` and `limits`, which th
 """
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import partial
 from math import ceil, floor, inf
 
@@ -28,7 +28,7 @@ TURNABLE: frozenset[Way] = frozenset({"box", "floor", "hook", "shelf", "drawer"}
 SAME = 1e-6
 
 
-@dataclass(slots=True)
+@dataclass
 class Option:
     """One way to keep pieces of one group in a bay of one kind. It is never changed once it is made; it is not frozen
     because a search makes ten thousand of them, and a frozen one takes five times as long.
@@ -85,6 +85,12 @@ class Option:
     at_hand: bool = False
     """Its containers are the household's own."""
 
+    def but(self, **changes: object) -> "Option":
+        """The same with some changes: as `dataclasses.replace`, in a tenth of its time."""
+        other = object.__new__(Option)
+        other.__dict__ = self.__dict__ | changes
+        return other
+
     def is_like(self, other: "Option") -> bool:
         """Whether it keeps things as another one does, in a bay of another size."""
         mine, theirs = ((o.role, o.way, o.turned, o.container, o.deep > 0) for o in (self, other))
@@ -126,7 +132,7 @@ def fitted(options: list[Option], bay: Bay, home: Household, alike: object) -> l
             heaviest = capacity // o.step * (o.each * o.mass + o.tare)
             boards = [(o.deep, cut.price, min(cut.rating, rating)), *(boards if cut.rating < heaviest else ())]
         found += [
-            replace(o, deep=deep, capacity=capacity, rating=bears, price=costs, hours=hours)
+            o.but(deep=deep, capacity=capacity, rating=bears, price=costs, hours=hours)
             for deep, costs, bears in boards if o.step <= capacity and o.one <= bears
         ]  # fmt: skip
     return [o for o in found if not any(_beats(p, o) for p in found if p is not o)]
@@ -142,7 +148,7 @@ def options(thing: Thing, bay: Bay, home: Household, limits: Limits) -> list[Opt
             for turned in (False, True) if way in TURNABLE and not thing.row.upright else (False,):
                 one = _option(thing, rank, way, role, family, wide, home, limits, turned, container)
                 if one is not None:
-                    found.append(replace(one, troubles=_troubles(thing, one, family, bay, home)))
+                    found.append(one.but(troubles=_troubles(thing, one, family, bay, home)))
     return found
 
 

@@ -5,12 +5,16 @@ the rule. The same points steer the search and are shown as *reach* of a design.
 from collections.abc import Sequence
 from math import sqrt
 
+import numpy as np
+from numpy.typing import NDArray
+
 from ...house import Person, ReachZone, reach_zone, shared_zone
 from ...inventory import Thing, uses_a_month
 from ...systems import FRONTS, HANGING, Bay, Family, Role
 from ...systems.roles import REACHED_OVER
 from ...tables import value
 
+Heights = NDArray[np.float64]
 DRAWER_HIGH = 200
 """A drawer more than this over what wants to stand low is looked into from below, mm; common practice."""
 
@@ -40,26 +44,23 @@ def often(thing: Thing) -> float:
     return sqrt(uses_a_month(thing.frequency))
 
 
-def reach_trouble(zone: ReachZone, hand: float, thing: Thing, role: Role, ease: float) -> float:
-    """Trouble of taking a thing out at a height: 0 in the easy zone, up to 1 within reach, `design.beyond` and more
-    beyond it. `ease` is the share of it left for what comes out to the hand.
+def reach_trouble(zone: ReachZone, hands: Heights, thing: Thing, role: Role, ease: float) -> Heights:
+    """Trouble of taking a thing out at each height of the hand, mm: 0 in the easy zone, up to 1 within reach,
+    `design.beyond` and more beyond it. `ease` is the share of it left for what comes out to the hand.
     """
-    if hand > zone.high:
-        trouble = value("design.beyond") + (hand - zone.high) / 100
-    elif hand > zone.easy_high:
-        trouble = 0.2 + 0.8 * (hand - zone.easy_high) / max(zone.high - zone.easy_high, 1)
-    elif hand < zone.low:
-        trouble = value("design.beyond") + (zone.low - hand) / 100
-    elif hand < zone.easy_low:
-        trouble = (0.2 + 0.8 * (zone.easy_low - hand) / max(zone.easy_low - zone.low, 1)) * ease
-    else:
-        trouble = 0.0
-    low_top = value("design.low_top")
-    if thing.row.low and hand > low_top:
-        trouble += 0.5 + (hand - low_top) / 400
-    if role in FRONTS and hand > low_top + DRAWER_HIGH:
-        trouble += 1 + (hand - low_top - DRAWER_HIGH) / 100
-    return trouble
+    beyond, low_top = value("design.beyond"), value("design.low_top")
+    found: Heights = np.select(
+        [hands > zone.high, hands > zone.easy_high, hands < zone.low, hands < zone.easy_low],
+        [beyond + (hands - zone.high) / 100,
+         0.2 + 0.8 * (hands - zone.easy_high) / max(zone.high - zone.easy_high, 1),
+         beyond + (zone.low - hands) / 100,
+         (0.2 + 0.8 * (zone.easy_low - hands) / max(zone.easy_low - zone.low, 1)) * ease],
+    )  # fmt: skip
+    if thing.row.low:
+        found = found + np.where(hands > low_top, 0.5 + (hands - low_top) / 400, 0.0)
+    if role in FRONTS:
+        found = found + np.where(hands > low_top + DRAWER_HIGH, 1 + (hands - low_top - DRAWER_HIGH) / 100, 0.0)
+    return found
 
 
 def in_drawer_trouble(share: float) -> float:
@@ -67,12 +68,11 @@ def in_drawer_trouble(share: float) -> float:
     return 0.1 + share
 
 
-def danger(thing: Thing, people: tuple[Person, ...], height: float) -> float:
-    """Points for what can hurt someone within the reach of one it is kept from."""
-    if height >= value("reach.locked_above"):
-        return 0.0
+def danger(thing: Thing, people: tuple[Person, ...], hands: Heights) -> Heights:
+    """Points at each height of the hand for what can hurt someone within the reach of one it is kept from."""
     kept = {h for p in people for h in p.may_not_reach}
-    return value("design.unsafe") if kept & set(thing.hazards) else 0.0
+    unsafe = value("design.unsafe") if kept & set(thing.hazards) else 0.0
+    return np.where(hands >= value("reach.locked_above"), 0.0, unsafe)
 
 
 def far_from_power(thing: Thing, bay: Bay, sockets: tuple[tuple[str, float], ...]) -> float:
@@ -111,11 +111,8 @@ def troubles(thing: Thing, role: Role, places: Sequence[float], height: float, b
             (fixed + in_drawer_trouble(1 - (at - bay.z0) / long if bay.axis == "y" else 0.0)) * frequent
             for at in places
         ]
-    ease = family.spec(role).ease
     zone = zone_of(thing, people, role, bay, family)
-    found = []
-    for at in places:
-        hand = hand_height(role, at, height, bay)
-        points = reach_trouble(zone, hand, thing, role, ease) + danger(thing, people, hand) * seldom
-        found.append((fixed + points) * frequent)
+    hands = np.array([hand_height(role, at, height, bay) for at in places], float)
+    points = reach_trouble(zone, hands, thing, role, family.spec(role).ease) + danger(thing, people, hands) * seldom
+    found: list[float] = ((fixed + points) * frequent).tolist()
     return found

@@ -7,7 +7,7 @@ differ, ranked by what they promise.
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
-from itertools import islice, permutations, product, zip_longest
+from itertools import accumulate, groupby, islice, pairwise, permutations, product, zip_longest
 
 from ...survey import Envelope
 from ...survey.corners import Corner, blind_zones, hidden
@@ -289,11 +289,15 @@ def _densest(combined: list[tuple[_Choice, ...]]) -> list[tuple[_Choice, ...]]:
         row = by_count.setdefault(sum(len(o[1]) for o in choice), [])
         if len(row) < PER_COUNT:
             row.append(choice)
-    counts = sorted(by_count)
-    if len(counts) > 2 * DENSEST_COUNTS:
-        used = {n: sum(sum(o[1]) for o in by_count[n][0]) for n in counts}
-        counts = sorted(sorted(counts, key=lambda n: -used[n])[:DENSEST_COUNTS])
+    counts = _dense({n: _used(by_count[n][0]) for n in sorted(by_count)})
     return [choice for n in counts for choice in by_count[n]]
+
+
+def _dense(used: Mapping[int, int]) -> list[int]:
+    """Of counts of modules and the width that each uses: all of a few, of many those that use most."""
+    if len(used) <= 2 * DENSEST_COUNTS:
+        return list(used)
+    return sorted(sorted(used, key=lambda n: -used[n])[:DENSEST_COUNTS])
 
 
 def ways_to_fill(family: Family, shape: Shape, envelope: Envelope, start: int, end: int, most: int = PER_COUNT,
@@ -314,7 +318,9 @@ def ways_to_fill(family: Family, shape: Shape, envelope: Envelope, start: int, e
     if not modules or length < modules[0]:
         return
     edge, mask = front(length, modules), mask_of(barred, length)
-    for count, used in enumerate(edge.used, 1):
+    by_count = dict(enumerate(edge.used, 1))
+    for count in by_count if mask else _dense(by_count):
+        used = by_count[count]
         alike = next(((m,) * count for m in reversed(modules) if m * count <= length), ())
         some = _spread(rows(length, modules, count, 16 * most), most)
         for widths in dict.fromkeys((*some, *((alike,) if alike and most > 1 else ()))):
@@ -372,25 +378,36 @@ def _arrange(envelope: Envelope, start: int, length: int, widths: tuple[int, ...
     """Order and place of a row with no upright on a barred bit: the most width that pull-outs can use, then centred,
     then symmetric.
     """
-    slack = length - sum(widths)
+    whole = sum(widths)
+    slack = length - whole
+    orders = sorted(_orders(widths), key=_uneven)
     if not mask and comes_out(envelope, start + 20, start + length - 20):
         # All of it comes out wherever it stands: in the middle, as even as it goes.
-        order = min(_orders(widths), key=lambda o: sum(abs(a - b) for a, b in zip(o, reversed(o), strict=True)))
-        return start + slack // 2, order
-    places = sorted({slack * n // PLACES for n in range(PLACES + 1)}, key=lambda at: abs(at - slack // 2))
-    best: tuple[tuple[float, ...], int, tuple[int, ...]] | None = None
-    for order in _orders(widths):
-        uneven = sum(abs(a - b) for a, b in zip(order, reversed(order), strict=True))
-        for x in places:
-            at, pulled, free = x, 0, not mask >> x & 1
-            for width in order:
-                pulled += width if comes_out(envelope, start + at + 20, start + at + width - 20) else 0
-                at += width
-                free = free and not mask >> at & 1
-            rank = (-pulled, abs(x - slack // 2), uneven)
-            if free and (best is None or rank < best[0]):
-                best = (rank, start + x, order)
-    return None if best is None else best[1:]
+        return start + slack // 2, orders[0]
+    best, most = None, -1
+    for places in _from_the_middle(slack):
+        for order, x in product(orders, places):
+            ends = [*accumulate(order, initial=x)]
+            if any(mask >> at & 1 for at in ends):
+                continue
+            pulled = sum(b - a for a, b in pairwise(ends) if comes_out(envelope, start + a + 20, start + b - 20))
+            if pulled > most:
+                best, most = (start + x, order), pulled
+            if most == whole:
+                return best
+    return best
+
+
+def _uneven(order: tuple[int, ...]) -> int:
+    """Millimetres by which a row differs from its mirror image."""
+    return sum(abs(a - b) for a, b in zip(order, reversed(order), strict=True))
+
+
+def _from_the_middle(slack: int) -> Iterator[list[int]]:
+    """Places along the slack where a row is tried, those as far from the middle together, the nearest first."""
+    places = {slack * n // PLACES for n in range(PLACES + 1)}
+    for _, alike in groupby(sorted(places, key=lambda at: (abs(at - slack // 2), at)), lambda at: abs(at - slack // 2)):
+        yield list(alike)
 
 
 def _orders(widths: tuple[int, ...]) -> list[tuple[int, ...]]:
@@ -433,52 +450,67 @@ def _gaps(start: int, end: int, taken: Iterable[tuple[int, int]]) -> Iterator[tu
 # -- two families side by side, and several walls --
 
 
-Places = list[tuple[Shape, tuple[tuple[int, int], ...]]]
-"""Heights and depths of a family that are worth a look, each with the stretches where it stands."""
+@dataclass(frozen=True, slots=True)
+class Places:
+    """Heights and depths of a family that are worth a look at a section, each with the stretches where it stands; and
+    what was found to go into their gaps so far, since many fills leave the same ones.
+    """
+
+    family: Family
+    envelope: Envelope
+    stretches: tuple[tuple[Shape, tuple[tuple[int, int], ...]], ...]
+    _known: dict[tuple[Shape, int, int, bool], Row | None] = field(default_factory=dict)
+
+    @classmethod
+    def of(cls, family: Family, section: Section, envelope: Envelope, finish: Finish) -> "Places":
+        """Where a family may stand in a section, whatever else does."""
+        shapes = shapes_worth(family, envelope, finish) if family.suits(section) else ()
+        return cls(family, envelope, tuple((shape, family.stretches(envelope, shape)) for shape in shapes))
+
+    def rows_beside(self, made: Sequence[tuple[Family, Row]], blind: Sequence[tuple[float, float]], wide: bool,
+                    ) -> Iterator[Row]:  # fmt: skip
+        """The best row in each gap that other rows leave at the heights it takes."""
+        family = self.family
+        hidden_there = [(int(a), int(b) + 1) for a, b in blind]
+        for shape, stretches in self.stretches:
+            low, high = family.lowest(shape), family.highest(shape)
+            beside = [(r.x, r.end + f.ends) for f, r in made if f.highest(r.shape) > low and f.lowest(r.shape) < high]
+            for start, end in stretches:
+                for lo, hi in _gaps(start, end, [*beside, *hidden_there]):
+                    row = self._best(shape, lo, hi, wide) if hi - lo >= family.smallest() else None
+                    if row is not None:
+                        yield row
+
+    def _best(self, shape: Shape, lo: int, hi: int, wide: bool) -> Row | None:
+        """The fullest row of a stretch, or that of the widest modules."""
+        key = (shape, lo, hi, wide)
+        if key not in self._known:
+            there = [
+                Row(shape=shape, x=x, widths=w)
+                for x, w, _ in ways_to_fill(self.family, shape, self.envelope, lo, hi, 1)
+            ]
+            self._known[key] = max(there, key=lambda row: _worth(self.family, row, wide), default=None)
+        return self._known[key]
 
 
-def places_of(family: Family, section: Section, envelope: Envelope, finish: Finish) -> Places:
-    """Where a family may stand in a section, whatever else does."""
-    if not family.suits(section):
-        return []
-    return [(shape, family.stretches(envelope, shape)) for shape in shapes_worth(family, envelope, finish)]
-
-
-def with_companions(fill: Fill, others: Iterable[tuple[Family, Places]], envelope: Envelope,
-                    blind: list[tuple[float, float]], wide: bool) -> Fill | None:  # fmt: skip
+def with_companions(fill: Fill, others: Iterable[Places], blind: Sequence[tuple[float, float]], wide: bool,
+                    ) -> Fill | None:  # fmt: skip
     """The fill with other families in what it leaves free, as full as it goes or in modules as `wide` as they go; None
     when nothing goes there.
     """
     made = list(fill.rows)
-    for family, places in others:
-        if family.id in fill.families:
+    for places in others:
+        if places.family.id in fill.families:
             continue
         while True:
-            gaps = (o for s, there in places for o in _in_gaps(family, s, there, envelope, made, blind, wide))
-            best = max(gaps, key=lambda row: _worth(family, row, wide), default=None)
+            there = places.rows_beside(made, blind, wide)
+            best = max(there, key=lambda row: _worth(places.family, row, wide), default=None)
             if best is None:
                 break
-            made.append((family, best))
+            made.append((places.family, best))
     if len(made) == len(fill.rows):
         return None
     return Fill(fill.section, tuple(made), fill.said)
-
-
-def _in_gaps(family: Family, shape: Shape, stretches: tuple[tuple[int, int], ...], envelope: Envelope,
-             made: list[tuple[Family, Row]], blind: list[tuple[float, float]], wide: bool) -> Iterator[Row]:  # fmt: skip
-    """The fullest row of a family (or that of the widest modules) in each gap that other rows leave at the heights it
-    takes.
-    """
-    low, high = family.lowest(shape), family.highest(shape)
-    beside = [(r.x, r.end + f.ends) for f, r in made if f.highest(r.shape) > low and f.lowest(r.shape) < high]
-    for start, end in stretches:
-        for lo, hi in _gaps(start, end, [*beside, *((int(a), int(b) + 1) for a, b in blind)]):
-            if hi - lo >= family.smallest():
-                rows_there = [
-                    Row(shape=shape, x=x, widths=w) for x, w, _ in ways_to_fill(family, shape, envelope, lo, hi, 1)
-                ]
-                if rows_there:
-                    yield max(rows_there, key=lambda row: _worth(family, row, wide))
 
 
 def _worth(family: Family, row: Row, wide: bool) -> tuple[float, float]:

@@ -15,7 +15,7 @@ from ...systems import FAMILIES, Family, Finish, Range, family_of_range
 from ...systems.families.tops import BELOW_ENDS, Tops
 from ...tables import load
 from ..packing.task import Task
-from .candidates import MOST_CANDIDATES, Candidate, Fill, Places, clear_of, fills_of, places_of, stand, with_companions
+from .candidates import MOST_CANDIDATES, Candidate, Fill, Places, clear_of, fills_of, stand, with_companions
 
 RANKED = 4
 """Fills of a section that are tried with those of the other sections."""
@@ -59,7 +59,7 @@ def candidates(task: Task) -> list[Candidate]:
         if envelope is None:
             continue
         fills: dict[str, list[Fill]] = {}
-        companions = [(f, places_of(f, section, envelope, finish)) for f in allowed_families if f.companion]
+        companions = [Places.of(f, section, envelope, finish) for f in allowed_families if f.companion]
         for family in allowed_families:
             task.watch.check()
             if section.kind == "run" and task.families is None and not suits(family, survey.kind, clothes):
@@ -71,9 +71,7 @@ def candidates(task: Task) -> list[Candidate]:
                 whole[section.id, family.id] = [f for f in free if f.rows[0][1].shape.height == top]
             if made:
                 fills[family.id] = made
-                fills[family.id] += _mixed(
-                    family, made, companions, section, envelope, blind.get(section.id, []), wanted
-                )
+                fills[family.id] += _mixed(family, made, companions, section, blind.get(section.id, []), wanted)
         if fills:
             by_section.append((section, fills))
     chosen = [fills for sections in _without_twice(by_section, survey) for fills in _combined(sections)]
@@ -141,21 +139,21 @@ def _without_twice(by_section: _BySection, survey: Survey) -> list[_BySection]:
     return [rows for rows in found if rows]
 
 
-def _mixed(family: Family, made: list[Fill], others: list[tuple[Family, Places]], section: Section, envelope: Envelope,
+def _mixed(family: Family, made: list[Fill], others: list[Places], section: Section,
            blind: list[tuple[float, float]], wanted: AbstractSet[str]) -> list[Fill]:  # fmt: skip
     """Some fills with companions in what they leave free, where the family lacks what the things want."""
     has = {way for spec in family.specs.values() for way in spec.ways}
     lacks = (wanted - has) | (wanted & {"hook", "floor", "overhead"})
     useful = [
-        (o, places) for o, places in sorted(others, key=lambda row: row[0].companion)
-        if section.slope != "none" or lacks & {w for s in o.specs.values() for w in s.ways}
+        places for places in sorted(others, key=lambda there: there.family.companion)
+        if section.slope != "none" or lacks & {w for s in places.family.specs.values() for w in s.ways}
     ]  # fmt: skip
     if not useful or not section.traits.roomy:
         return []
     found = []
     for fill in made[: 3 * RANKED]:
         for wide in (False, True):
-            both = with_companions(fill, useful, envelope, blind, wide)
+            both = with_companions(fill, useful, blind, wide)
             if both:
                 found.append(both)
     return list(dict.fromkeys(found))

@@ -9,14 +9,13 @@ from ...errors import PinakothekeError
 from ...inventory import Thing
 from ...inventory.needs import ways
 from ...survey import envelopes as envelopes_of
-from ...systems import HOLDERS
 from ...tables import value
 from ..models import Design, Goal
-from ..packing.fits import ask
 from ..packing.task import Task
 from ..placement.pool import candidates
 from ..report.costing import cost_of
-from .furnish import Furnished, begin, design_of, furnish, reach_of
+from ..report.merits import reach_of, room_of
+from .furnish import Furnished, begin, design_of, furnish
 
 MOST_POINTS = 12
 TRIAL_MOVES = 250
@@ -48,25 +47,6 @@ class Sensitivity(Frozen):
     room: float = 0.0
     reach: float = 0.0
     fits: bool = True
-
-
-def room_of(design: Design, things: Mapping[str, Thing]) -> float:
-    """Share of everything the design can hold that is still empty: each holding part's free share, by its front."""
-    free = whole = 0.0
-    for part in design.parts:
-        if part.role not in HOLDERS or part.role == "floor":
-            continue
-        bay, family = design.bay_of(part), design.family_of(part)
-        capacity = family.capacity(part.role, bay)
-        taken = 0.0
-        for a in design.held_by(part.id):
-            if a.thing in things:
-                box = design.box(a.container) if a.container else None
-                taken += ask(things[a.thing], a.way, part.role, family, bay, design.rules, a.count, turned=a.turned,
-                             container=box).amount  # fmt: skip
-        whole += bay.w
-        free += bay.w * max(0.0, 1 - taken / capacity) if capacity else 0.0
-    return free / whole if whole else 0.0
 
 
 def point_of(task: Task, design: Design) -> Point:

@@ -1,11 +1,11 @@
 """One candidate furnished: who lives where in its bays, and the design that it makes."""
 
+import gc
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from ...house import HouseRules, Person
-from ...inventory import Thing
+from ...house import HouseRules
 from ...inventory.containers import Container
 from ...survey import Survey
 from ...systems import HOLDERS, INSIDE, Bay, Part, Range
@@ -16,8 +16,7 @@ from ..goals import REASONS, SPARE_SHELVES, TITLES
 from ..models import Assignment, Design, Goal, Outcome, Unplaced
 from ..packing.arrays import Answer, Heap, Scale, Stacked, Wall
 from ..packing.contain import containers_on
-from ..packing.task import Task, sockets_of
-from ..packing.trouble import trouble
+from ..packing.task import Task
 from ..placement.candidates import Candidate
 from ..report.costing import structure_price
 from ..verify.verifier import verify
@@ -253,22 +252,12 @@ def kept_assignments(design: Design) -> tuple[Assignment, ...]:
     return tuple(a for a in design.assignments if a.part in kept)
 
 
-def reach_of(design: Design, things: tuple[Thing, ...], people: tuple[Person, ...], survey: Survey) -> float:
-    """All trouble of taking things out, in points."""
-    by_id, sockets = {t.id: t for t in things}, sockets_of(survey)
-    total = 0.0
-    for a in design.assignments:
-        thing = by_id.get(a.thing)
-        if thing is not None:
-            part = design.part(a.part)
-            bay = design.bay_of(part)
-            at = int(getattr(part, bay.axis))
-            total += trouble(thing, part.role, at, part.h, bay, design.family_of(bay), people, sockets)
-    return total
-
-
 def prime() -> None:
-    """Compile the kernel, or fetch it from where an earlier run kept it, so that nobody waits for it later."""
+    """Compile the kernel, or fetch it from where an earlier run kept it, so that nobody waits for it later. What is
+    loaded by then stays for good: the collector of garbage need not look through it at every search.
+    """
     task = Task("", Survey(), {}, (), (), HouseRules())
     design = Candidate((), (), ())
     lined_up(improve(task, improve(task, begin(task, "cheapest", design), 1), 1, goal="reach"))
+    gc.collect()
+    gc.freeze()

@@ -7,7 +7,7 @@ make the frontier: cost against room and reach.
 """
 
 from collections.abc import Iterable, Iterator, Sequence
-from concurrent.futures import ThreadPoolExecutor
+from concurrent.futures import Future, ThreadPoolExecutor
 from dataclasses import dataclass, field
 from math import inf
 from os import sched_getaffinity
@@ -67,8 +67,12 @@ AHEAD = (16, 32)
 """So many candidates, and then so many more, have their places looked up before all others, so that something complete
 is soon there.
 """
-EAGER = {3: ((2, 450),), 7: ((2, 450),), 15: ((8, 180), (2, 900)), 47: ((24, 180), (6, 900)), 127: ((4, 900),)}
-"""After so many candidates without a complete one, so many of the best so far are improved by so many moves at once."""
+WAVE = 4
+"""Candidates begun between two looks at what has come of those that are helped along meanwhile."""
+FRESH, FRESH_MOVES = 3, 180
+"""Of what was begun and not yet helped the best so many, with so many moves each; they are few, for every wave waits."""
+AGAIN, AGAIN_MOVES = 1, 600
+"""Of what was helped once the best so many, with so many moves."""
 
 
 class Solution(Frozen):
@@ -112,8 +116,14 @@ class _Search:
 
     def further(self, some: Iterable[Furnished], moves: int, path: int) -> list[Furnished]:
         """So many more moves from each of some, side by side, while those after it are still being made; the best first."""
-        moves = int(moves * self.pace)
-        waiting = [self.cores.submit(improve, self.task, f, moves, path + n) for n, f in enumerate(some)]
+        return self.come_of([self.sent(f, moves, path + n) for n, f in enumerate(some)])
+
+    def sent(self, one: Furnished, moves: int, path: int) -> Future[Furnished]:
+        """So many more moves from one on a core that is free, the next one soon."""
+        return self.cores.submit(improve, self.task, one, int(moves * self.pace), path)
+
+    def come_of(self, waiting: Sequence[Future[Furnished]]) -> list[Furnished]:
+        """What those that were sent have become, the best first."""
         try:
             return self.note(one.result() for one in waiting)
         finally:
@@ -224,15 +234,15 @@ def _race(found: _Search, goal: Goal, pool: list[Candidate]) -> list[Furnished]:
     task = found.task
     ranked: list[Furnished] = []
     task.watch.progress(0.0, "trying ways to stand the parts")
+    ahead = _Ahead(found)
     for n, candidate in enumerate(_promising(task, pool)):
         task.watch.check()
         if ranked and task.watch.time_is_up:
             return sorted(ranked, key=rank)
         ranked += found.note([begin(task, goal, candidate)])
-        for size, moves in EAGER.get(n, ()):
-            # The first complete one is wanted soon: what stands best so far is helped along.
-            if not found.shown:
-                ranked += found.further(sorted(ranked, key=found.promise)[:size], moves, n)
+        if n % WAVE == WAVE - 1 and not found.shown:
+            ahead.wave(ranked[-WAVE:], n)
+    ahead.wave((), len(ranked))
     for number, (size, moves) in enumerate(HEATS):
         if task.watch.time_is_up:
             return ranked
@@ -244,6 +254,31 @@ def _race(found: _Search, goal: Goal, pool: list[Candidate]) -> list[Furnished]:
         task.watch.progress(0.3 + 0.05 * turn, "trying other widths")
         ranked = _with_neighbours(found, goal, ranked, turn)
     return ranked
+
+
+class _Ahead:
+    """Wanted soon is one design that holds everything: while the candidates are begun, what stands best of them is helped
+    along on the other core. The race itself knows nothing of it.
+    """
+
+    def __init__(self, found: _Search) -> None:
+        self.found = found
+        self.fresh: list[Furnished] = []
+        self.once: list[Furnished] = []
+        self.waiting: list[Future[Furnished]] = []
+
+    def wave(self, begun: Iterable[Furnished], path: int) -> None:
+        """See what has come of those that were sent, and send the next."""
+        found = self.found
+        come = [found.seen(one.result()) for one in self.waiting]
+        self.once = sorted([*self.once, *(f for f in come if f.moves <= FRESH_MOVES)], key=found.promise)
+        self.fresh = sorted([*self.fresh, *begun], key=found.promise)
+        self.waiting = []
+        if not found.shown and begun:
+            again, self.once = self.once[:AGAIN], self.once[AGAIN:]
+            fresh, self.fresh = self.fresh[:FRESH], self.fresh[FRESH:]
+            self.waiting = [found.sent(f, AGAIN_MOVES, path) for f in again]
+            self.waiting += [found.sent(f, FRESH_MOVES, path) for f in fresh]
 
 
 def _heat(found: _Search, some: list[Furnished], size: int, moves: int, path: int) -> list[Furnished]:
@@ -332,7 +367,7 @@ def _promising(task: Task, pool: list[Candidate]) -> Iterator[Candidate]:
     """The pool, a few at once and then the rest: those first that have a place for every group, and in turns one of every
     set of families.
     """
-    heap, turns = heap_of(task), _of_every_kind(pool)
+    heap, turns = heap_of(task), _of_every_kind(pool, spread=True)
     soon, next_ = AHEAD[0], sum(AHEAD)
     for some in (turns[:soon], turns[soon:next_], turns[next_:]):
         homeless: dict[int, int] = {}
@@ -342,12 +377,23 @@ def _promising(task: Task, pool: list[Candidate]) -> Iterator[Candidate]:
         yield from _of_every_kind(sorted(some, key=lambda c: homeless[id(c)]))
 
 
-def _of_every_kind(ranked: list[Candidate]) -> list[Candidate]:
+def _of_every_kind(ranked: list[Candidate], spread: bool = False) -> list[Candidate]:
+    """In turns one of every main family; spread, each of its own from all over them, for neighbours are much alike."""
     kinds: dict[object, list[Candidate]] = {}
     for c in ranked:
         kinds.setdefault(c.main, []).append(c)
-    rows = list(kinds.values())
+    rows = [[row[n] for n in _halving(len(row))] if spread else row for row in kinds.values()]
     return [row[n] for n in range(max(map(len, rows), default=0)) for row in rows if n < len(row)]
+
+
+def _halving(count: int) -> list[int]:
+    """So many numbers from 0 in the order of their bits reversed (van der Corput's): each falls where most are left out.
+
+    >>> _halving(6)
+    [0, 4, 2, 1, 5, 3]
+    """
+    bits = max(1, (count - 1).bit_length())
+    return [n for k in range(1 << bits) if (n := int(f"{k:0{bits}b}"[::-1], 2)) < count]
 
 
 def _shapes_apart(complete: list[Furnished]) -> list[Furnished]:

@@ -6,6 +6,7 @@ from typing import Any
 from django.db import close_old_connections
 from django_tasks_db.management.commands.db_worker import Command as DatabaseWorker
 
+from pinakotheke.core.layout.search.furnish import prime
 from pinakotheke.server.jobs import SILENT_AFTER, pick_up_again
 
 
@@ -15,6 +16,7 @@ class Command(DatabaseWorker):
     help = "Carry out searches, and take up those that a stopped worker left."
 
     def handle(self, **options: Any) -> None:
+        threading.Thread(target=prime, daemon=True).start()  # so that the first search need not
         threading.Thread(target=_look, daemon=True).start()
         super().handle(**options)
 

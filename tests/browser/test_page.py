@@ -77,7 +77,8 @@ class PageTests(BrowserTestCase):
         drawings = page.get_by_test_id("compared").locator("svg.drawing")
         expect(drawings).to_have_count(2)
         one, other = (drawing.bounding_box() for drawing in drawings.all())
-        assert one is not None and other is not None
+        assert one is not None
+        assert other is not None
         self.assertEqual((round(one["width"]), round(one["height"])), (round(other["width"]), round(other["height"])))
         self.assertGreaterEqual(other["x"], one["x"] + one["width"])
         for drawing in drawings.all():

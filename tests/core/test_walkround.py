@@ -9,6 +9,7 @@ from unittest import TestCase
 import trimesh
 
 from pinakotheke.core.drawing import design_elevation, design_plan, design_section, walkround
+from pinakotheke.core.house import HouseRules
 from pinakotheke.core.layout import Design, Task, design_space
 from pinakotheke.core.layout.edit.edits import MirrorRow, MovePart, RemovePart, SetFinish, apply
 from pinakotheke.core.layout.packing.contain import lying
@@ -114,10 +115,46 @@ class ModelTests(TestCase):
             self.assertAlmostEqual(transform[0, 3], middle[0] / 1000, places=3)
             self.assertAlmostEqual(transform[2, 3], middle[1] / 1000, places=3)
 
-    def test_doors_are_left_off_so_that_one_looks_in(self) -> None:
+    def test_fronts_are_named_so_that_one_may_look_in(self) -> None:
         shallow = solved(families=("carcase",), finish=Finish(doors="hinged")).alternatives[0]
         scene = trimesh.load(io.BytesIO(walkround(shallow, survey(), WARDROBE)), file_type="glb")
-        self.assertFalse([n for n in scene.graph.nodes_geometry if n.startswith("door")])
+        fronts = [p.id for p in shallow.parts if p.role == "door"]
+        self.assertTrue(fronts)
+        self.assertEqual({n for n in scene.graph.nodes_geometry if n.startswith("shut")}, {f"shut {f}" for f in fronts})
+
+    def test_a_closet_has_its_sides_its_ceiling_line_and_the_leaf_of_its_door(self) -> None:
+        closet = survey()
+        scene = trimesh.load(io.BytesIO(walkround(wardrobe(), closet, WARDROBE)), file_type="glb")
+        names = set(scene.graph.nodes_geometry)
+        section = closet.parts[0].id
+        self.assertLessEqual({f"side {section} left", f"side {section} right", f"ceiling {section}"}, names)
+        one = closet.only(section)
+        depth, width = one.least("depth"), one.least("width")
+        assert depth is not None
+        assert width is not None
+        right = scene.geometry[scene.graph[f"side {section} right"][1]].copy()
+        right.apply_transform(scene.graph[f"side {section} right"][0])
+        self.assertAlmostEqual(right.bounds[0][0], width / 1000, places=4)
+        self.assertAlmostEqual(right.bounds[1][2], depth / 1000, places=4)
+
+    def test_a_drawer_has_a_handle_on_its_front(self) -> None:
+        task = Task(
+            "s",
+            survey(),
+            envelopes(survey(), HouseRules()),
+            FOLDED,
+            (),
+            HouseRules(),
+            effort=0.1,
+            families=("carcase",),
+        )
+        design = next((d for d in design_space(task).alternatives if any(p.role == "drawer" for p in d.parts)), None)
+        if design is None:
+            self.skipTest("no alternative has drawers")
+        names = set(trimesh.load(io.BytesIO(walkround(design, survey(), FOLDED)), file_type="glb").graph.nodes_geometry)
+        for part in design.parts:
+            if part.role == "drawer":
+                self.assertIn(f"{part.id} handle", names)
 
 
 class DrawingTests(TestCase):

@@ -28,9 +28,17 @@ COLOURS: Mapping[str, tuple[int, int, int]] = {
     "wall": (238, 232, 220), "floor": (214, 205, 188), "board": (205, 178, 140), "metal": (140, 146, 150),
     "door": (226, 218, 202), "hanging": (150, 74, 82), "folded": (190, 146, 66), "drawers": (112, 84, 66),
     "shoes": (74, 122, 96), "containers": (70, 98, 150), "hooks": (120, 76, 116), "floor things": (96, 96, 92),
-    "overhead": (120, 120, 104), "obstacle": (176, 182, 186),
+    "overhead": (120, 120, 104), "obstacle": (176, 182, 186), "line": (96, 90, 80), "car": (150, 160, 172),
 }  # fmt: skip
 WALL, FLOOR, SLICES = 40.0, 20.0, 16
+SHUT = "shut"
+"""Names of what is only seen while the fronts are shut begin so: at first one looks in."""
+LINE, LEAF = 10.0, 35.0
+"""Where walls meet the ceiling there is a line so thick; an open door's leaf is so thick, mm."""
+HANDLE, HANDLE_HIGH = 130.0, 0.7
+"""A drawer's handle is at most so wide, and so far up its front."""
+BONNET = 0.55
+"""Share of a car's height up to which it is as long as the whole car."""
 
 
 class Box(Frozen):
@@ -91,6 +99,7 @@ def _boxes(design: Design, survey: Survey, section: str, things: dict[str, Thing
     if traits.walled:
         for n, (x, w, h) in enumerate(_wall(survey, section, width, height)):
             yield Box(name=f"wall {section} {n}", colour="wall", x=x, y=-WALL, z=0, w=w, d=WALL, h=h)
+        yield from _room(survey, section, width, height, deep)
     yield Box(name=f"floor {section}", colour="floor", x=0, y=-WALL, z=-FLOOR, w=width, d=deep + WALL, h=FLOOR)
     for o in one.obstacles:
         yield Box(name=f"{o.name} {o.id}", colour="obstacle", x=o.x, y=o.y, z=o.z, w=o.width, d=max(o.projection, 4),
@@ -105,6 +114,45 @@ def _boxes(design: Design, survey: Survey, section: str, things: dict[str, Thing
                 yield Box(name=f"{piece.thing} {part.id} {n}", colour="floor things" if storage == "floor" else storage,
                           x=piece.x, y=piece.y, z=piece.z, w=max(piece.w - 2, 2), d=max(piece.d, 2),
                           h=max(piece.h, 2))  # fmt: skip
+
+
+def _room(survey: Survey, section: str, width: float, height: float, deep: float) -> Iterator[Box]:
+    """What else there is of a room: side walls where one wall is all, the line of the ceiling, the leaf of an open door,
+    a car.
+    """
+    row, one = survey.section(section), survey.only(section)
+    if row.slope == "none":
+        yield Box(name=f"ceiling {section}", colour="line", x=0, y=0, z=height - LINE, w=width, d=LINE, h=LINE)
+    if sum(s.at_wall for s in survey.parts) == 1:
+        reach = one.least("depth") or deep
+        for side, x in (("left", -WALL), ("right", width)):
+            if getattr(row, side) == "wall" and row.slope == "none":
+                name = f"side {section} {side}"
+                yield Box(name=name, colour="wall", x=x, y=-WALL, z=0, w=WALL, d=reach + WALL, h=height)
+                edge = 0 if side == "left" else width - LINE
+                yield Box(name=f"ceiling {section} {side}", colour="line", x=edge, y=LINE, z=height - LINE, w=LINE,
+                          d=reach - LINE, h=LINE)  # fmt: skip
+        yield from _leaves(survey, section, width, reach)
+    if survey.car is not None and section == survey.parts[0].id:
+        car, low = survey.car, survey.car.height * BONNET
+        yield Box(name="car body", colour="car", x=car.x, y=car.gap, z=200, w=car.width, d=car.length, h=low - 200)
+        yield Box(name="car roof", colour="car", x=car.x + 80, y=car.gap + car.length * 0.2, z=low, w=car.width - 160,
+                  d=car.length * 0.5, h=car.height - low)  # fmt: skip
+
+
+def _leaves(survey: Survey, section: str, width: float, reach: float) -> Iterator[Box]:
+    """The leaves of a hinged door that opens out, wide open."""
+    one, door = survey.only(section), survey.door
+    wide, high = one.least("opening width"), one.least("opening height")
+    if wide is None or high is None or "hinged" not in door.kind or door.swings != "out":
+        return
+    start = one.least("left return")
+    left = start if start is not None else (width - wide) / 2
+    both = door.kind == "double hinged"
+    for side, x in (("left", left - LEAF), ("right", left + wide)):
+        if both or door.hinge == side:
+            yield Box(name=f"door leaf {side}", colour="door", x=x, y=reach, z=0, w=LEAF, d=wide / (2 if both else 1),
+                      h=high)  # fmt: skip
 
 
 def _wall(survey: Survey, section: str, width: float, height: float) -> Iterator[tuple[float, float, float]]:
@@ -125,8 +173,15 @@ def _wall(survey: Survey, section: str, width: float, height: float) -> Iterator
 def _part(design: Design, part: Part) -> Iterator[Box]:
     colour = "metal" if part.role in METAL else "door" if part.role in ("door", "curtain") else "board"
     box = Box(name=part.id, colour=colour, x=part.x, y=part.y, z=part.z, w=part.w, d=part.d, h=part.h)
-    if part.role in ("door", "curtain", "floor"):
-        return  # one looks in
+    if part.role == "floor":
+        return
+    if part.role in ("door", "curtain"):
+        yield box.model_copy(update={"name": f"{SHUT} {part.id}"})
+        return
+    if part.role == "drawer":
+        wide = min(HANDLE, part.w / 3)
+        yield Box(name=f"{part.id} handle", colour="metal", x=part.x + (part.w - wide) / 2, y=part.y + part.d,
+                  z=part.z + part.h * HANDLE_HIGH, w=wide, d=18, h=12)  # fmt: skip
     if part.role not in ENCLOSING:
         yield box
         return

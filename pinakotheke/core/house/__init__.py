@@ -1,7 +1,17 @@
 """Brief: who lives here and the rules they choose."""
 
-from .people import Hazard, Person, ReachZone, reach_zone, shared_zone
+from .people import Hazard, Person, ReachZone, eye_height, reach_zone, shared_zone
 from .rules import HouseRules
 from .spaces import SpaceUse, WorkSession
 
-__all__ = ["Hazard", "HouseRules", "Person", "ReachZone", "SpaceUse", "WorkSession", "reach_zone", "shared_zone"]
+__all__ = [
+    "Hazard",
+    "HouseRules",
+    "Person",
+    "ReachZone",
+    "SpaceUse",
+    "WorkSession",
+    "eye_height",
+    "reach_zone",
+    "shared_zone",
+]

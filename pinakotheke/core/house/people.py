@@ -78,6 +78,13 @@ def reach_zone(person: Person, depth: float = 0) -> ReachZone:
     )
 
 
+def eye_height(person: Person) -> float:
+    """How high a person's eyes are over the floor, mm: standing by stature, seated as an adult in a wheelchair."""
+    if person.posture in ("seated", "both"):
+        return entry("reach.seated_eye").value
+    return entry("reach.eye").value * person.stature
+
+
 def shared_zone(people: tuple[Person, ...], depth: float = 0) -> ReachZone:
     """Where a thing that belongs to nobody in particular can be reached by every adult of the house."""
     adults = [p for p in people if p.age != "child"] or list(people) or [Person(id="anyone", name="anyone")]

@@ -12,6 +12,7 @@ from pydantic import ValidationError
 from pinakotheke.core.checks import Finding, check_design, check_survey
 from pinakotheke.core.drawing import Drawing, design_elevation, design_plan
 from pinakotheke.core.drawing.of_design import Inside
+from pinakotheke.core.house import Person, eye_height, reach_zone
 from pinakotheke.core.inventory.kinds import Way
 from pinakotheke.core.inventory.needs import ways
 from pinakotheke.core.layout import Blocked, Design, History, Ledger, Limits, Relaxation, Sensitivity, Weights, ledger
@@ -216,6 +217,19 @@ class MarkView(Schema):
     what: str
 
 
+class EyesView(Schema):
+    """Somebody who looks at a design: how high the eyes are, and between which heights the hands reach, mm."""
+
+    name: str
+    eye: float
+    low: float
+    easy_low: float
+    easy_high: float
+    high: float
+    reach: str
+    """The reach in words."""
+
+
 class DesignView(Schema):
     """A design whole: drawings, parts, ledger, findings and bill."""
 
@@ -233,6 +247,8 @@ class DesignView(Schema):
     plan: Drawing
     parts: list[PartView]
     bays: list[BayView]
+    eyes: list[EyesView]
+    """Everybody of the house, as they stand or sit before it."""
     flat: bool
     """Drawers and levels: the elevation shows all that a plan would."""
     unplaced: list[HeldView]
@@ -329,6 +345,7 @@ class Scene:
             plan=design_plan(design, self.survey, self.units, self.space.name, self.today),
             parts=[self._part(design, p, reasons) for p in design.parts if p.role in HOLDERS or p.role in MOVABLE],
             bays=[self._bay(design, n) for n in range(len(design.bays))],
+            eyes=[self._eyes(p) for p in self.people],
             flat=not any(s.at_wall for s in self.survey.parts),
             unplaced=[self._held(u.thing, u.count) for u in design.unplaced], without=self._without(design),
             finish=design.finish,
@@ -370,6 +387,13 @@ class Scene:
             because=because_in_words(reasons.of(part), self.units),
         )  # fmt: skip
 
+    def _eyes(self, person: Person) -> EyesView:
+        zone = reach_zone(person)
+        return EyesView(
+            name=person.name, eye=eye_height(person), low=zone.low, easy_low=zone.easy_low, easy_high=zone.easy_high,
+            high=zone.high, reach=f"{with_unit(zone.low, self.units)} to {with_unit(zone.high, self.units)}",
+        )  # fmt: skip
+
     def _bay(self, design: Design, index: int) -> BayView:
         bay = design.bays[index]
         family = design.family_of(bay)
@@ -377,7 +401,7 @@ class Scene:
         where = f", {self.survey.section(bay.section).label}" if many else ""
         return BayView(
             index=index, name=f"bay {index + 1}{where}", family=family.name, locked=bay.locked,
-            widens=bool(family.modules) and family.fillings(bay.w) is None, addable=sorted(family.roles - {"floor"}),
+            widens=len(family.modules) > 1 and family.fillings(bay.w) is None, addable=sorted(family.roles - {"floor"}),
             low=bay.z0, high=bay.z1,
         )  # fmt: skip
 

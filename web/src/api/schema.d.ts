@@ -4694,6 +4694,8 @@ export interface components {
             parts: components["schemas"]["PartView"][];
             /** Bays */
             bays: components["schemas"]["BayView"][];
+            /** Eyes */
+            eyes: components["schemas"]["EyesView"][];
             /** Flat */
             flat: boolean;
             /** Unplaced */
@@ -4716,6 +4718,26 @@ export interface components {
             kept: boolean;
             ledger: components["schemas"]["LedgerView"];
             bill: components["schemas"]["BillView"];
+        };
+        /**
+         * EyesView
+         * @description Somebody who looks at a design: how high the eyes are, and between which heights the hands reach, mm.
+         */
+        EyesView: {
+            /** Name */
+            name: string;
+            /** Eye */
+            eye: number;
+            /** Low */
+            low: number;
+            /** Easy Low */
+            easy_low: number;
+            /** Easy High */
+            easy_high: number;
+            /** High */
+            high: number;
+            /** Reach */
+            reach: string;
         };
         /**
          * HeldView

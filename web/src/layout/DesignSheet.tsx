@@ -31,6 +31,8 @@ export interface DesignSheetProps {
   onRest: () => void
 }
 
+const SLIDES = new Set(['drawer', 'basket', 'tray', 'hamper'])
+
 const NEXT: Record<DesignView, DesignView> = {
   both: 'elevation',
   elevation: 'plan',
@@ -59,6 +61,10 @@ export function DesignSheet(props: DesignSheetProps) {
     [design],
   )
   const locked = useMemo(() => new Set(design.parts.filter((p) => p.locked).map((p) => p.id)), [design])
+  const drawers = useMemo(
+    () => new Set(design.parts.filter((p) => SLIDES.has(p.role)).map((p) => p.id)),
+    [design],
+  )
   const selected = (shown && parts.get(shown)) || null
   const bay = design.bays[bayOf(shown) ?? -1]
   const id = selected?.movable ? selected.id : null
@@ -129,6 +135,10 @@ export function DesignSheet(props: DesignSheetProps) {
     const one = parts.get(part)
     return one ? place(one) : part
   }
+  const tellOf = (part: string) => {
+    const one = parts.get(part)
+    return one ? [`${place(one)}.`, ...one.because].join('\n') : part
+  }
   const cut = useSection(design, look)
   const fit = useWall(elevation, look.wall)
   const drag = (part: string, up: number) => {
@@ -172,6 +182,7 @@ export function DesignSheet(props: DesignSheetProps) {
             wrong={wrong}
             locked={locked}
             nameOf={nameOf}
+            tellOf={tellOf}
             onSelect={(part) => !carry && onShow(part)}
             onDrag={(part, up) => !carry && parts.get(part)?.movable && drag(part, up)}
             onBay={(one) => !carry && onShow(one)}
@@ -201,6 +212,9 @@ export function DesignSheet(props: DesignSheetProps) {
             <WalkRound
               url={`/api/designs/${design.id}/model.glb?version=${design.version}`}
               label={design.title}
+              eyes={design.eyes}
+              drawers={drawers}
+              fronts={(design.finish.doors ?? 'none') !== 'none'}
             />
           </Suspense>
         )}

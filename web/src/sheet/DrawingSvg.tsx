@@ -21,6 +21,8 @@ export interface DrawingProps {
   /** Parts pointed at from a list. */
   marked?: ReadonlySet<string>
   nameOf?: (id: string) => string
+  /** What is told of a part, and of what lies in it, under the pointer. */
+  tellOf?: (id: string) => string
   onSelect?: (id: string) => void
   /** Parts that a person locked. */
   locked?: ReadonlySet<string>
@@ -82,7 +84,12 @@ export function DrawingSvg(props: DrawingProps) {
         ))}
       {props.onBay && drawing.bays.map((bay) => <BayArea key={bay.of} area={bay} {...props} />)}
       {contents.map((rect, n) => (
-        <Box key={n} rect={rect} prefix={prefix} />
+        <Box
+          key={n}
+          rect={rect}
+          prefix={prefix}
+          told={rect.lies_in ? props.tellOf?.(rect.lies_in) : undefined}
+        />
       ))}
       {props.edged &&
         drawing.bays
@@ -138,7 +145,17 @@ function classes(rect: { layer: string; weight: string; dashed: boolean }): stri
 
 type Marked = ReadonlySet<string> | undefined
 
-function Box({ rect, prefix, marked }: { rect: Rect; prefix: string; marked?: Marked }) {
+function Box({
+  rect,
+  prefix,
+  marked,
+  told,
+}: {
+  rect: Rect
+  prefix: string
+  marked?: Marked
+  told?: string | undefined
+}) {
   const content = rect.layer === 'content'
   const box = { x: rect.x, y: -rect.y - rect.h, width: rect.w, height: rect.h }
   const shape = (
@@ -152,7 +169,9 @@ function Box({ rect, prefix, marked }: { rect: Rect; prefix: string; marked?: Ma
       data-of={rect.of || undefined}
       data-layer={rect.layer}
       data-lies-in={rect.lies_in || undefined}
-    />
+    >
+      {told && <title>{told}</title>}
+    </rect>
   )
   // Opaque: no stud shows through a coat.
   return content ? (
@@ -178,7 +197,7 @@ function Line({ line, prefix, marked }: { line: Schemas['Polyline']; prefix: str
 }
 
 function Part({ rect, ...props }: DrawingProps & { rect: Rect; prefix: string }) {
-  const { selectable, selected, wrong, marked, locked, nameOf, onSelect, onDrag } = props
+  const { selectable, selected, wrong, marked, locked, nameOf, tellOf, onSelect, onDrag } = props
   const drag = useDrag(rect.of, onDrag)
   const can = selectable?.has(rect.of) ?? false
   const name = [
@@ -229,6 +248,7 @@ function Part({ rect, ...props }: DrawingProps & { rect: Rect; prefix: string })
       {...drag.handlers}
       transform={drag.up ? `translate(0 ${-drag.up})` : undefined}
     >
+      {tellOf && <title>{tellOf(rect.of)}</title>}
       {shape}
     </g>
   )

@@ -154,6 +154,10 @@ class Reasons:
             high = min(layers(thing, self.design.rules), a.count) if a.way == "box" and not a.container else 1
             if high > 1 and asked.clear >= high * size[2]:
                 yield Because("stacked", {"things": [thing.name], "high": high})
+        load = sum(asked.mass for _, asked, _ in asks)
+        bears = self.design.family_of(part).rating(part, self.design.bay_of(part))
+        if part.role != "floor" and 0 < load <= bears < FLOOR_BEARS:
+            yield Because("load", {"mass": load, "rating": bears})
         if part.role == "shelf":
             yield from self._depth(part, max(asked.depth for _, asked, _ in asks), sum(x.mass for _, x, _ in asks))
         given = capacity(self.design, part)
@@ -182,6 +186,8 @@ class Reasons:
         return min(deep, a.count)
 
 
+FLOOR_BEARS = 500
+"""What is rated for more than this, kg, is as good as the floor: nothing is said of it."""
 KEPT = {
     "hang": "on a rail", "shelf": "on a shelf", "drawer": "in a drawer", "shoe": "on a shoe shelf", "box": "on a shelf",
     "hook": "on a hook", "floor": "on the floor", "overhead": "overhead",

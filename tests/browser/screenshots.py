@@ -1,16 +1,10 @@
 """`make screenshots`: one picture of each main view, from the demo data, into `docs/screenshots/`."""
 
-import os
-import subprocess
-import sys
-from pathlib import Path
-from tempfile import TemporaryDirectory
-
 from playwright.sync_api import Page, expect, sync_playwright
 
 from .chromium import DESK, PHONE, launch
+from .demo import ROOT, demo
 
-ROOT = Path(__file__).parents[2]
 FOLDER = ROOT / "docs" / "screenshots"
 PORT = 8427
 HERE = f"http://127.0.0.1:{PORT}"
@@ -20,22 +14,9 @@ CALLED = "studs 1892 2492; socket at 640, 300 up, 80 x 80"
 def main() -> None:
     """Start a demo with its own data, take the pictures, stop it."""
     FOLDER.mkdir(parents=True, exist_ok=True)
-    with TemporaryDirectory() as data:
-        demo = subprocess.Popen(
-            [sys.executable, "manage.py", "demo", "--port", str(PORT)],
-            cwd=ROOT, env={**os.environ, "PINAKOTHEKE_VAR": data}, stdout=subprocess.PIPE, text=True,
-        )  # fmt: skip
-        try:
-            assert demo.stdout is not None
-            while HERE not in (line := demo.stdout.readline()):
-                if not line:
-                    raise RuntimeError("the demo did not start")
-            with sync_playwright() as playwright:
-                page = launch(playwright).new_context(viewport={"width": DESK[0], "height": DESK[1]}).new_page()
-                pictures(page)
-        finally:
-            demo.terminate()
-            demo.wait(timeout=30)
+    with demo(PORT), sync_playwright() as playwright:
+        page = launch(playwright).new_context(viewport={"width": DESK[0], "height": DESK[1]}).new_page()
+        pictures(page)
 
 
 def pictures(page: Page) -> None:

@@ -149,6 +149,8 @@ function Measured({ space, shown }: { space: Space; shown: string | null }) {
               take={space.practice && next ? { tool, act: () => take(next.slot, next.label) } : null}
             />
           )}
+        </div>
+        <div>
           <ClearSizes space={space} section={section} pointed={pointed} onPoint={setPointed} />
         </div>
         <div>

@@ -27,7 +27,7 @@ export function Readings({
     onRemove(id, label).catch((error: unknown) => notifications.show({ color: 'red', message: said(error) }))
   return (
     <section className="readings" aria-label="Readings">
-      <div className="row" style={{ justifyContent: 'space-between' }}>
+      <div className="row" style={{ justifyContent: 'space-between', gap: '2px 10px' }}>
         <h2>Readings</h2>
         <span className="row" style={{ gap: 6 }}>
           <Papers spaceId={space.id} onSheet={onSheet} />

@@ -119,6 +119,17 @@ async function arrived(client: QueryClient, id: number, told: Schemas['SolveView
   )
 }
 
+/** The label of one alternative as it is now; the others hang as they did. */
+export async function relabel(client: QueryClient, spaceId: number, designId: number): Promise<void> {
+  const card = await body(
+    api.GET('/api/designs/{design_id}/card', { params: { path: { design_id: designId } } }),
+  )
+  client.setQueryData<Schemas['Gallery']>(
+    keys.gallery(spaceId),
+    (now) => now && { ...now, designs: now.designs.map((one) => (one.id === card.id ? card : one)) },
+  )
+}
+
 export function useDesign(id: number | null) {
   return useQuery({
     queryKey: keys.design(id ?? 0),

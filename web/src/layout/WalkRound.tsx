@@ -156,6 +156,10 @@ interface Stage {
   leave: () => void
 }
 
+/** Pixels of the picture to one of the screen: while it moves, and when it has not moved for so many milliseconds. */
+const COARSE = 0.6
+const FINE = 2
+const REST_MS = 140
 /** Metres that a drawer slides out, and that one stands back. */
 const PULLED = 0.32
 const STEP_BACK = 1.5
@@ -215,7 +219,7 @@ function openSide(design: Object3D): Vector3 {
 function standUp(box: HTMLDivElement, drawers: ReadonlySet<string>): Stage | null {
   let renderer: WebGLRenderer
   try {
-    renderer = new WebGLRenderer({ antialias: true, preserveDrawingBuffer: true })
+    renderer = new WebGLRenderer({ antialias: false })
   } catch {
     return null
   }
@@ -228,11 +232,22 @@ function standUp(box: HTMLDivElement, drawers: ReadonlySet<string>): Stage | nul
   sun.position.set(2.5, 6, 5)
   scene.add(sun)
   const controls = new OrbitControls(camera, renderer.domElement)
-  const draw = () => renderer.render(scene, camera)
+  const render = (ratio: number) => {
+    if (renderer.getPixelRatio() !== ratio) renderer.setPixelRatio(ratio)
+    renderer.render(scene, camera)
+  }
+  // Coarse while it moves, so that it turns smoothly without a graphics card too; at rest twice as fine as the screen,
+  // which smooths the edges.
+  const fine = () => render(FINE)
+  let rest = 0
+  const draw = () => {
+    render(COARSE)
+    clearTimeout(rest)
+    rest = window.setTimeout(fine, REST_MS)
+  }
   controls.addEventListener('change', draw)
   const fit = () => {
     const { clientWidth: w, clientHeight: h } = box
-    renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2))
     renderer.setSize(w, h)
     camera.aspect = w / Math.max(h, 1)
     camera.updateProjectionMatrix()
@@ -287,7 +302,10 @@ function standUp(box: HTMLDivElement, drawers: ReadonlySet<string>): Stage | nul
   /** What stands before the design: one looks through it from outside, and sees it as it is from within. */
   const lookThrough = (opacity: number) => {
     whole?.traverse((node) => {
-      if (!(node instanceof Mesh) || !BEFORE.test(named(node))) return
+      const name = named(node)
+      if (!(node instanceof Mesh) || !BEFORE.test(name)) return
+      // Whoever stands between the open leaves of a door still sees the room.
+      if (opacity === 1 && name.startsWith('door leaf')) return
       const seen = new MeshStandardMaterial({ color: (node.material as MeshStandardMaterial).color })
       seen.transparent = opacity < 1
       seen.opacity = opacity
@@ -381,10 +399,11 @@ function standUp(box: HTMLDivElement, drawers: ReadonlySet<string>): Stage | nul
       draw()
     },
     picture: () => {
-      draw()
+      fine()
       return renderer.domElement.toDataURL('image/png')
     },
     leave: () => {
+      clearTimeout(rest)
       watcher.disconnect()
       box.removeEventListener('keydown', key)
       controls.dispose()

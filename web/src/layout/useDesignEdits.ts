@@ -3,7 +3,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useRef } from 'react'
 
 import { api, body, Problem, said, type Schemas } from '../api/client'
-import { keepAnswer, keys, useForget } from '../api/queries'
+import { keepAnswer, keys, relabel, useForget } from '../api/queries'
 
 type Design = Schemas['DesignView']
 export type Command = Schemas['EditAt']['command']
@@ -48,7 +48,12 @@ export function useDesignEdits(spaceId: number, designId: number | null): Design
     const turn = queue.current.then(() => send(ask))
     queue.current = turn.finally(() => {
       waiting.current -= 1
-      if (waiting.current === 0) forget('gallery', 'ledger')
+      if (waiting.current > 0) return
+      forget('ledger')
+      if (designId !== null)
+        void relabel(client, spaceId, designId).catch(() => {
+          forget('gallery')
+        })
     })
     return turn
   }

@@ -1,14 +1,13 @@
-"""What a hand does on the page: undo in the order it was asked, a finger that drags, what a drawing says turned."""
+"""What a hand does on the page: undo in the order it was asked, what a drawing says turned."""
 
 import json
 from typing import Any
 
-from playwright.sync_api import CDPSession, Route, expect
+from playwright.sync_api import Route, expect
 
 from pinakotheke.core.drawing.svg import CAPTION
 from pinakotheke.server import models
 
-from .chromium import PHONE
 from .driver import BrowserTestCase
 
 UPRIGHT = {"layer": "note", "x": 300, "y": 400, "text": "Upright", "size": 40, "anchor": "middle", "turn": 90,
@@ -50,54 +49,6 @@ class UndoTests(BrowserTestCase):
         page.get_by_label("Undo (u)").click()
         expect(page.get_by_label("Take out Juna")).to_be_visible()
         self.assertEqual(set(things.filter(owner=person.key).values_list("key", flat=True)), theirs)
-
-
-class FingerTests(BrowserTestCase):
-    size, touch = PHONE, True
-
-    def finger(self, cdp: CDPSession, kind: str, *points: tuple[float, float]) -> None:
-        cdp.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": [{"x": a, "y": b} for a, b in points]})
-
-    def test_a_finger_drags_a_shelf_and_does_not_scroll_the_page(self) -> None:
-        space = self.enter_demo("layout")
-        page = self.page
-        shelf = page.locator(".can-drag[data-part*=shelf]").first
-        shelf.scroll_into_view_if_needed()
-        box = shelf.bounding_box()
-        assert box is not None
-        cdp = page.context.new_cdp_session(page)
-        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
-        before = page.evaluate("document.querySelector('.page').scrollTop + scrollY")
-
-        self.finger(cdp, "touchStart", (x, y))
-        for step in range(1, 9):  # a hand's breadth: the topmost shelf has no more room over it
-            self.finger(cdp, "touchMove", (x, y - 1.5 * step))
-            page.wait_for_timeout(16)
-        self.finger(cdp, "touchEnd")
-        moved: list[models.Design] = []
-        for _ in range(50):
-            moved = [d for d in models.Design.objects.filter(space=space) if d.done]
-            if moved:
-                break
-            page.wait_for_timeout(100)
-        self.assertEqual([c["do"] for c in moved[0].done], ["move"])
-        self.assertGreater(moved[0].done[0]["steps"], 0)
-        self.assertEqual(page.evaluate("document.querySelector('.page').scrollTop + scrollY"), before)
-
-    def test_a_finger_on_a_drawing_that_is_seen_whole_scrolls_the_page(self) -> None:
-        self.enter_demo("layout")
-        page = self.page
-        box = page.locator(".sheet .drawing").bounding_box()
-        assert box is not None
-        cdp = page.context.new_cdp_session(page)
-        x, y = box["x"] + 6, box["y"] + box["height"] - 12  # beside the walls, where nothing is drawn
-
-        self.finger(cdp, "touchStart", (x, y))
-        for step in range(1, 12):
-            self.finger(cdp, "touchMove", (x, y - 12 * step))
-            page.wait_for_timeout(16)
-        self.finger(cdp, "touchEnd")
-        page.wait_for_function("document.querySelector('.page').scrollTop + scrollY > 60")
 
 
 class DrawnTests(BrowserTestCase):

@@ -5,7 +5,8 @@ from unittest import TestCase
 
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.layout import Task, design_space, verify
-from pinakotheke.core.layout.placement.candidates import fills_of, shapes_worth, stand
+from pinakotheke.core.layout.placement.candidates import stand
+from pinakotheke.core.layout.placement.fills import fills_of, shapes_worth
 from pinakotheke.core.survey import Envelope, Survey, envelopes
 from pinakotheke.core.systems import FAMILIES, Bay, Finish, Part, Row
 

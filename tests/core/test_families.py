@@ -5,7 +5,8 @@ from unittest import TestCase
 
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.layout import Task, Weights, design_space, verify
-from pinakotheke.core.layout.placement.candidates import fills_of, shapes_worth, stand
+from pinakotheke.core.layout.placement.candidates import stand
+from pinakotheke.core.layout.placement.fills import fills_of, shapes_worth
 from pinakotheke.core.layout.placement.pool import allowed, candidates
 from pinakotheke.core.survey import envelopes
 from pinakotheke.core.survey.corners import blind_zones, corners

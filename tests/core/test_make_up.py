@@ -5,7 +5,8 @@ left clear; and that the verifier refuses each where it does not hold.
 from unittest import TestCase
 
 from pinakotheke.core.layout import Design, Task, verify
-from pinakotheke.core.layout.placement.candidates import clear_of, fills_of, meet, stand
+from pinakotheke.core.layout.placement.candidates import meet, stand
+from pinakotheke.core.layout.placement.fills import clear_of, fills_of
 from pinakotheke.core.layout.placement.neighbours import neighbours
 from pinakotheke.core.layout.placement.pool import candidates, settled
 from pinakotheke.core.layout.report.sense import sense

@@ -10,7 +10,8 @@ from pinakotheke.core.layout.edit.edits import AddPart, apply
 from pinakotheke.core.layout.models import Assignment
 from pinakotheke.core.layout.packing.contain import lying
 from pinakotheke.core.layout.packing.fits import ask
-from pinakotheke.core.layout.placement.candidates import fills_of, stand
+from pinakotheke.core.layout.placement.candidates import stand
+from pinakotheke.core.layout.placement.fills import fills_of
 from pinakotheke.core.systems import FAMILIES, Finish
 from pinakotheke.core.systems.rows import bays_of
 from pinakotheke.core.systems.standing import open_above

@@ -5,7 +5,8 @@ from unittest import TestCase
 
 from pinakotheke.core.layout import Design, Unplaced, verify
 from pinakotheke.core.layout.models import Assignment
-from pinakotheke.core.layout.placement.candidates import fills_of, stand
+from pinakotheke.core.layout.placement.candidates import stand
+from pinakotheke.core.layout.placement.fills import fills_of
 from pinakotheke.core.layout.verify.verifier import Fault
 from pinakotheke.core.survey import envelopes
 from pinakotheke.core.survey.corners import blind_zones, corners

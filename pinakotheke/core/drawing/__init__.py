@@ -9,6 +9,7 @@ from .models import Dimension, Drawing, Polyline, Rect, Text, TitleBlock
 from .of_design import design_elevation, design_plan, design_section
 from .of_survey import survey_elevation, survey_plan
 from .pdf import SCALES, TEXT_MM, to_pdf
+from .round_plan import design_round
 from .svg import to_svg
 from .walkround import walkround
 
@@ -24,6 +25,7 @@ __all__ = [
     "TitleBlock",
     "design_elevation",
     "design_plan",
+    "design_round",
     "design_section",
     "field_sheet",
     "numbered",

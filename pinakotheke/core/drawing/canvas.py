@@ -1,5 +1,6 @@
 """Collects shapes, lays dimension lines, keeps text inside its box."""
 
+from collections.abc import Callable
 from math import atan2, cos, degrees, radians, sin
 from typing import Literal
 
@@ -151,6 +152,42 @@ class Canvas:
                                  "extensions": tuple((moved(a), moved(b)) for a, b in d.extensions)})
             for d in other.dimensions
         ]  # fmt: skip
+
+    def take_turned(self, other: "Canvas", place: Callable[[Point], Point], square: bool) -> None:
+        """Shapes and words of another canvas, every point placed anew; words stay upright, captions run along. What is
+        turned by right angles keeps its rectangles (`square`), at any other angle they are faces.
+        """
+
+        def box(a: Area | Rect) -> tuple[Point, ...]:
+            return tuple(place(p) for p in ((a.x, a.y), (a.x + a.w, a.y), (a.x + a.w, a.y + a.h), (a.x, a.y + a.h)))
+
+        def bounds(a: Area | Rect) -> dict[str, float]:
+            points = box(a)
+            if not square:
+                # Of what lies aslant, the room that is surely its own.
+                middle, side = place((a.x + a.w / 2, a.y + a.h / 2)), min(a.w, a.h)
+                return {"x": middle[0] - side / 2, "y": middle[1] - side / 2, "w": side, "h": side}
+            xs, ys = [p[0] for p in points], [p[1] for p in points]
+            return {"x": min(xs), "y": min(ys), "w": max(xs) - min(xs), "h": max(ys) - min(ys)}
+
+        for r in other.rects:
+            if square:
+                self.rects.append(r.model_copy(update=bounds(r)))
+            else:
+                points = box(r)
+                self.lines.append(Polyline(layer=r.layer, points=(*points, points[0]), of=r.of, weight=r.weight,
+                                           dashed=r.dashed, hatch=r.hatch))  # fmt: skip
+        self.lines += [p.model_copy(update={"points": tuple(map(place, p.points))}) for p in other.lines]
+        (x0, y0), (x1, y1) = place((0, 0)), place((1, 0))
+        along = degrees(atan2(y1 - y0, x1 - x0))
+        for t in other.texts:
+            if t.caption:
+                self.beside(place((t.x, t.y)), along, t.text)
+                continue
+            x, y = place((t.x, t.y + t.size / 2))
+            self.texts.append(t.model_copy(update={"x": x, "y": y - t.size / 2, "anchor": "middle"}))
+        self.labels += [a.model_copy(update=bounds(a)) for a in other.labels]
+        self.bays += [a.model_copy(update=bounds(a)) for a in other.bays]
 
     def _dimension(self, start: Point, end: Point, x: float, y: float, turn: float, value: float | None, label: str,
                    state: DimensionState, slot: SlotRef | None,

@@ -5,7 +5,7 @@ open they stand aside.
 """
 
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from math import radians, tan
 from typing import Literal
 
@@ -46,23 +46,8 @@ def design_elevation(design: Design, survey: Survey, things: tuple[Thing, ...], 
     canvases: list[Canvas] = []
     for n, section in enumerate(sections):
         one = Canvas(size, units)
-        width, height = _wall(one, survey, section)
-        part_design = design.in_section(section.id)
         flat = section.traits.from_above
-        for bay in design.bays:
-            if bay.section == section.id:
-                across, up = (bay.y, bay.depth) if flat else (bay.z0, bay.z1 - bay.z0)
-                one.bays.append(Area(x=bay.x, y=across, w=bay.w, h=up, of=bay_id(bay.index)))
-        for part in part_design.parts:
-            if part.role not in HIDING:
-                _part(one, part, flat)
-        if doors == "open" or not any(p.role in HIDING for p in part_design.parts):
-            for part in part_design.parts:
-                if part.role in HOLDERS and inside != "bare":
-                    _contents(one, design, part, names, inside, flat)
-        for part in part_design.parts:
-            if part.role in HIDING:
-                _door(one, part, doors)
+        width, height = section_front(one, design, survey, section, names, inside=inside, doors=doors)
         upon = section.traits.shelf and n > 0 and sections[n - 1].traits.shelf
         piled = upon or (section.traits.shelf and n + 1 < len(sections) and sections[n + 1].traits.shelf)
         if dimensioned:
@@ -86,7 +71,31 @@ def design_elevation(design: Design, survey: Survey, things: tuple[Thing, ...], 
             for (section, width, height), (x, z) in zip(drawn, _places(drawn, size), strict=True)
         ]
     shows = "Elevation" if len(sections) == 1 else "Elevation, unfolded"
-    return whole.drawing("elevation", _title(design, shows, units, space, date))
+    return whole.drawing("elevation", title_block(design, shows, units, space, date))
+
+
+def section_front(canvas: Canvas, design: Design, survey: Survey, section: Section, things: dict[str, Thing], *,
+                  inside: Inside, doors: Literal["open", "shut"]) -> tuple[float, float]:  # fmt: skip
+    """One section from the front, without sizes: what stands around it, its parts and what is in them. Returns its width
+    and height.
+    """
+    width, height = _wall(canvas, survey, section)
+    parts, flat = design.in_section(section.id).parts, section.traits.from_above
+    for bay in design.bays:
+        if bay.section == section.id:
+            across, up = (bay.y, bay.depth) if flat else (bay.z0, bay.z1 - bay.z0)
+            canvas.bays.append(Area(x=bay.x, y=across, w=bay.w, h=up, of=bay_id(bay.index)))
+    for part in parts:
+        if part.role not in HIDING:
+            _part(canvas, part, flat)
+    if doors == "open" or not any(p.role in HIDING for p in parts):
+        for part in parts:
+            if part.role in HOLDERS and inside != "bare":
+                _contents(canvas, design, part, things, inside, flat)
+    for part in parts:
+        if part.role in HIDING:
+            _door(canvas, part, doors)
+    return width, height
 
 
 def bay_id(index: int) -> str:
@@ -152,6 +161,20 @@ def design_plan(design: Design, survey: Survey, units: Units, space: str, date: 
         return _flat_plan(design, survey, units, space, date, canvas)
     placed = {f.section: f for f in plan_walls(canvas, survey)}
     front = -depth if survey.is_open_fronted else reach_in_walls(canvas, survey, width, depth)[2]
+    parts_above(canvas, design, placed, doors)
+    for section in design.sections:
+        parts = [p for p in design.parts if p.section == section]
+        if section == survey.main.id and parts:
+            deepest = max(p.y + p.d for p in parts)
+            canvas.upright(width * 0.5, -deepest, 0, deepest, "depth taken")
+    for bay in _lowest([b for b in design.bays if b.section == survey.main.id]):
+        if bay.z0 < 1800:
+            canvas.across(bay.x, bay.x + bay.w, front - canvas.text * 2.2, bay.w, f"bay {bay.index + 1}, inside")
+    return canvas.drawing("plan", title_block(design, "Plan", units, space, date))
+
+
+def parts_above(canvas: Canvas, design: Design, placed: Mapping[str, Frame], doors: Literal["open", "shut"]) -> None:
+    """The parts of every wall that has its place in the plan, from above."""
     seen: set[tuple[str, int, int, int, int]] = set()
     for part in design.parts:
         footprint = (part.section, part.x, part.y, part.w, part.d)
@@ -163,15 +186,6 @@ def design_plan(design: Design, survey: Survey, units: Units, space: str, date: 
             _swing(canvas, design, part, frame)
         else:
             _from_above(canvas, part, frame)
-    for section in design.sections:
-        parts = [p for p in design.parts if p.section == section]
-        if section == survey.main.id and parts:
-            deepest = max(p.y + p.d for p in parts)
-            canvas.upright(width * 0.5, -deepest, 0, deepest, "depth taken")
-    for bay in _lowest([b for b in design.bays if b.section == survey.main.id]):
-        if bay.z0 < 1800:
-            canvas.across(bay.x, bay.x + bay.w, front - canvas.text * 2.2, bay.w, f"bay {bay.index + 1}, inside")
-    return canvas.drawing("plan", _title(design, "Plan", units, space, date))
 
 
 def _flat_plan(design: Design, survey: Survey, units: Units, space: str, date: str, canvas: Canvas) -> Drawing:
@@ -190,7 +204,7 @@ def _flat_plan(design: Design, survey: Survey, units: Units, space: str, date: s
         one.note("note", w / 2, canvas.text * 1.4, section.label)
         canvas.take(one, at, 0)
         at += w + GAP / 2
-    return canvas.drawing("plan", _title(design, "Plan", units, space, date))
+    return canvas.drawing("plan", title_block(design, "Plan", units, space, date))
 
 
 def _from_above(canvas: Canvas, part: Part, frame: Frame) -> None:
@@ -244,10 +258,11 @@ def design_section(design: Design, survey: Survey, things: tuple[Thing, ...], un
     top = max((p.z + p.h for p in design.parts if p.bay == bay.index), default=0)
     canvas.across(bay.y, bay.y + bay.depth, -60 - canvas.text * 1.9, bay.depth, "clear depth", from_y=-60)
     canvas.upright(-60 - canvas.text * 1.4, 0, top, top, "height of the parts", from_x=-60)
-    return canvas.drawing("section", _title(design, f"Section through bay {bay.index + 1}", units, space, date))
+    return canvas.drawing("section", title_block(design, f"Section through bay {bay.index + 1}", units, space, date))
 
 
-def _title(design: Design, shows: str, units: Units, space: str, date: str) -> TitleBlock:
+def title_block(design: Design, shows: str, units: Units, space: str, date: str) -> TitleBlock:
+    """What the paper says of a view of a design."""
     return TitleBlock(space=space, shows=f"{shows}: {design.title}", scale="1:20",
                       units="mm" if units == "metric" else "inches", date=date, sheet="D1")  # fmt: skip
 

@@ -17,8 +17,9 @@ from ..layout.packing.contain import lying
 from ..survey import Survey
 from ..survey.closed import ceiling_points
 from ..survey.square import Frame, frames
-from ..systems import HOLDERS, Part
+from ..systems import HANGING, HOLDERS, Part
 from ..systems.roles import ENCLOSING, METAL
+from .solids import solid
 
 if TYPE_CHECKING:
     import trimesh
@@ -29,6 +30,7 @@ COLOURS: Mapping[str, tuple[int, int, int]] = {
     "door": (226, 218, 202), "hanging": (150, 74, 82), "folded": (190, 146, 66), "drawers": (112, 84, 66),
     "shoes": (74, 122, 96), "containers": (70, 98, 150), "hooks": (120, 76, 116), "floor things": (96, 96, 92),
     "overhead": (120, 120, 104), "obstacle": (176, 182, 186), "line": (96, 90, 80), "car": (150, 160, 172),
+    "window": (164, 196, 212),
 }  # fmt: skip
 WALL, FLOOR, SLICES = 40.0, 20.0, 16
 SHUT = "shut"
@@ -41,8 +43,12 @@ BONNET = 0.55
 """Share of a car's height up to which it is as long as the whole car."""
 
 
+SHAPES: Mapping[str, str] = {"hanging": "garment", "folded": "folded", "shoes": "shoes"}
+"""Shapes of what is kept, by how it is stored; of the rest boxes will do."""
+
+
 class Box(Frozen):
-    """A box in the coordinates of one section: left, back, lower corner and size, mm."""
+    """A box in the coordinates of one section: left, back, lower corner and size, mm; and the `solid` it is shown as."""
 
     name: str
     colour: str
@@ -52,6 +58,8 @@ class Box(Frozen):
     w: float
     d: float
     h: float
+    shape: str = "box"
+    count: int = 1
 
 
 def walkround(design: Design, survey: Survey, things: tuple[Thing, ...]) -> bytes:
@@ -67,8 +75,8 @@ def walkround(design: Design, survey: Survey, things: tuple[Thing, ...]) -> byte
         for name, rgb in COLOURS.items()
     }
     for section, (frame, foot) in placed.items():
-        for n, box in enumerate(_boxes(design, survey, section, names)):
-            _add(scene, box, frame, foot, materials[box.colour], n)
+        for box in _boxes(design, survey, section, names):
+            _add(scene, box, frame, foot, materials[box.colour])
     data = scene.export(file_type="glb")
     return bytes(data)
 
@@ -102,18 +110,27 @@ def _boxes(design: Design, survey: Survey, section: str, things: dict[str, Thing
         yield from _room(survey, section, width, height, deep)
     yield Box(name=f"floor {section}", colour="floor", x=0, y=-WALL, z=-FLOOR, w=width, d=deep + WALL, h=FLOOR)
     for o in one.obstacles:
-        yield Box(name=f"{o.name} {o.id}", colour="obstacle", x=o.x, y=o.y, z=o.z, w=o.width, d=max(o.projection, 4),
-                  h=o.height)  # fmt: skip
+        yield Box(name=f"{o.name} {o.id}", colour="window" if o.kind == "window" else "obstacle", x=o.x, y=o.y, z=o.z,
+                  w=o.width, d=max(o.projection, 4), h=o.height)  # fmt: skip
     for part in design.parts:
         if part.section != section:
             continue
         yield from _part(design, part)
         if part.role in HOLDERS:
-            for n, piece in enumerate(lying(design, part, things)):
-                storage = STORAGE_OF[piece.way]  # type: ignore[index]
-                yield Box(name=f"{piece.thing} {part.id} {n}", colour="floor things" if storage == "floor" else storage,
-                          x=piece.x, y=piece.y, z=piece.z, w=max(piece.w - 2, 2), d=max(piece.d, 2),
-                          h=max(piece.h, 2))  # fmt: skip
+            yield from _kept(design, part, things)
+
+
+def _kept(design: Design, part: Part, things: dict[str, Thing]) -> Iterator[Box]:
+    """What is in a compartment, piece by piece; containers that are parts of the design show what is in them."""
+    boxed = {a.thing for a in design.held_by(part.id) if a.container}
+    for n, piece in enumerate(lying(design, part, things)):
+        if piece.thing in boxed and piece.way == "box":
+            continue
+        storage = STORAGE_OF[piece.way]  # type: ignore[index]
+        hooked = piece.way != "hang" and part.role in HANGING
+        yield Box(name=f"{piece.thing} {part.id} {n}", colour="floor things" if storage == "floor" else storage,
+                  x=piece.x, y=piece.y, z=piece.z, w=max(piece.w - 2, 2), d=max(piece.d, 2), h=max(piece.h, 2),
+                  shape="box" if hooked else SHAPES.get(storage, "box"), count=piece.count)  # fmt: skip
 
 
 def _room(survey: Survey, section: str, width: float, height: float, deep: float) -> Iterator[Box]:
@@ -182,6 +199,9 @@ def _part(design: Design, part: Part) -> Iterator[Box]:
         wide = min(HANDLE, part.w / 3)
         yield Box(name=f"{part.id} handle", colour="metal", x=part.x + (part.w - wide) / 2, y=part.y + part.d,
                   z=part.z + part.h * HANDLE_HIGH, w=wide, d=18, h=12)  # fmt: skip
+    if part.role == "container":
+        yield box.model_copy(update={"colour": "containers", "shape": "lidded"})
+        return
     if part.role not in ENCLOSING:
         yield box
         return
@@ -190,12 +210,17 @@ def _part(design: Design, part: Part) -> Iterator[Box]:
         yield box.model_copy(update={"name": f"{part.id} {board.name}", **sides})
 
 
-def _add(scene: "trimesh.Scene", box: Box, frame: Frame, foot: float, material: "PBRMaterial", n: int) -> None:
+def _add(scene: "trimesh.Scene", box: Box, frame: Frame, foot: float, material: "PBRMaterial") -> None:
     import trimesh
 
-    mesh = trimesh.creation.box(extents=(box.w / 1000, box.h / 1000, box.d / 1000))
-    mesh.visual = trimesh.visual.TextureVisuals(material=material)
+    shown = f"{box.shape} {box.count} {box.colour}"
     middle = frame.to_plan(box.x + box.w / 2, box.y + box.d / 2)
-    turn = trimesh.transformations.rotation_matrix(-np.radians(frame.turn), (0, 1, 0))
-    turn[:3, 3] = (middle[0] / 1000, (foot + box.z + box.h / 2) / 1000, middle[1] / 1000)
-    scene.add_geometry(mesh, node_name=box.name, geom_name=f"{box.name} {frame.section} {n}", transform=turn)
+    place = trimesh.transformations.rotation_matrix(-np.radians(frame.turn), (0, 1, 0))
+    place[:3, :3] *= np.array([box.w, box.h, box.d]) / 1000
+    place[:3, 3] = (middle[0] / 1000, (foot + box.z + box.h / 2) / 1000, middle[1] / 1000)
+    if shown in scene.geometry:
+        scene.graph.update(frame_to=box.name, matrix=place, geometry=shown)
+        return
+    mesh = solid(box.shape, box.count).copy()
+    mesh.visual = trimesh.visual.TextureVisuals(material=material)
+    scene.add_geometry(mesh, node_name=box.name, geom_name=shown, transform=place)

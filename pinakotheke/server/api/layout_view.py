@@ -10,7 +10,7 @@ from ninja import Schema
 from pydantic import ValidationError
 
 from pinakotheke.core.checks import Finding, check_design, check_survey
-from pinakotheke.core.drawing import Drawing, design_elevation, design_plan
+from pinakotheke.core.drawing import Drawing, design_elevation, design_plan, design_round
 from pinakotheke.core.drawing.of_design import Inside
 from pinakotheke.core.house import Person, eye_height, reach_zone
 from pinakotheke.core.inventory.kinds import Way
@@ -251,6 +251,8 @@ class DesignView(Schema):
     """Everybody of the house, as they stand or sit before it."""
     flat: bool
     """Drawers and levels: the elevation shows all that a plan would."""
+    room: bool
+    """Several walls of one room, which may be laid out round their plan."""
     unplaced: list[HeldView]
     without: dict[str, str]
     """What would have to leave for what has no place in this design, by kind of change."""
@@ -272,6 +274,7 @@ class DrawingOptions(Schema):
     doors: Literal["open", "shut"] = "open"
     dimensions: bool = True
     marks: bool = False
+    walls: Literal["unfolded", "round the plan"] = "unfolded"
 
 
 class Scene:
@@ -324,6 +327,9 @@ class Scene:
         )  # fmt: skip
 
     def elevation(self, design: Design, options: DrawingOptions) -> Drawing:
+        if options.walls == "round the plan" and self.survey.main.at_wall:
+            return design_round(design, self.survey, self.things, self.units, self.space.name, self.today,
+                                inside=options.inside, doors=options.doors)  # fmt: skip
         marks = trial_marks(design) if options.marks else ()
         return design_elevation(design, self.survey, self.things, self.units, self.space.name, self.today,
                                 dimensioned=options.dimensions, inside=options.inside, doors=options.doors,
@@ -346,7 +352,7 @@ class Scene:
             parts=[self._part(design, p, reasons) for p in design.parts if p.role in HOLDERS or p.role in MOVABLE],
             bays=[self._bay(design, n) for n in range(len(design.bays))],
             eyes=[self._eyes(p) for p in self.people],
-            flat=not any(s.at_wall for s in self.survey.parts),
+            flat=not any(s.at_wall for s in self.survey.parts), room=len(self.survey.runs) > 1,
             unplaced=[self._held(u.thing, u.count) for u in design.unplaced], without=self._without(design),
             finish=design.finish,
             weights=design.weights,

@@ -4698,6 +4698,8 @@ export interface components {
             eyes: components["schemas"]["EyesView"][];
             /** Flat */
             flat: boolean;
+            /** Room */
+            room: boolean;
             /** Unplaced */
             unplaced: components["schemas"]["HeldView"][];
             /** Without */
@@ -6044,6 +6046,12 @@ export interface components {
              * @default false
              */
             marks: boolean;
+            /**
+             * Walls
+             * @default unfolded
+             * @enum {string}
+             */
+            walls: "unfolded" | "round the plan";
         };
         /**
          * SpaceLedger
@@ -8294,6 +8302,7 @@ export interface operations {
                 doors?: "open" | "shut";
                 dimensions?: boolean;
                 marks?: boolean;
+                walls?: "unfolded" | "round the plan";
             };
             header?: never;
             path: {

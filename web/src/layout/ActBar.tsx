@@ -38,17 +38,20 @@ export function ActBar({
   useLayoutEffect(() => {
     let frame = 0
     const follow = () => {
-      const sheet = bar.current?.closest('.sheet-holder')
-      const shape = sheet?.querySelector(anchor)
-      if (bar.current && sheet && shape) {
-        const [room, own, size] = [sheet, shape, bar.current].map((e) => e.getBoundingClientRect()) as [
-          DOMRect,
-          DOMRect,
-          DOMRect,
-        ]
+      const holder = bar.current?.closest('.sheet-holder')
+      const sheet = holder?.querySelector('.sheet')
+      const shape = holder?.querySelector(anchor)
+      if (bar.current && holder && sheet && shape) {
+        const [room, paper, own, size] = [holder, sheet, shape, bar.current].map((e) =>
+          e.getBoundingClientRect(),
+        ) as [DOMRect, DOMRect, DOMRect, DOMRect]
+        // On the paper alone, so that it never lies over what stands round it.
+        const first = paper.top - room.top + 4
+        const last = Math.max(first, paper.bottom - room.top - size.height - 4)
         const above = own.top - room.top - size.height - 8
-        const below = own.bottom - room.top + 8
-        const top = below + size.height <= room.height - 30 ? below : above > 34 ? above : 38
+        const below = Math.max(first, own.bottom - room.top + 8)
+        const isLow = own.top - paper.top > paper.bottom - own.bottom
+        const top = below <= last ? below : above >= first ? above : isLow ? first : last
         const middle = own.left + own.width / 2 - room.left - size.width / 2
         const left = Math.max(4, Math.min(middle, room.width - size.width - 4))
         setAt((was) =>

@@ -13,7 +13,7 @@ import { PHONE } from '../sheet/ViewSwitch'
 import { ActBar, BayActs, PartActs } from './ActBar'
 import { CarryBar, Tray, useLandings } from './CarryBar'
 import { inWords, lifted, type Carry } from './carrying'
-import { isPlain, LookBar, PLAIN, type DesignView, type Look } from './Look'
+import { isPlain, LookBar, PLAIN, ROUND, type DesignView, type Look } from './Look'
 import { bayOf, place } from './names'
 import { useDragged } from './useDragged'
 import type { Command, DesignEdits } from './useDesignEdits'
@@ -148,6 +148,8 @@ export function DesignSheet(props: DesignSheetProps) {
   }
   const paper = look.view === 'plan' ? design.plan : look.view === 'section' && cut ? cut : elevation
   const flat = look.view === 'both' || look.view === 'elevation'
+  // What lies turned on the paper is carried and bent by its acts, not dragged up and down.
+  const laidRound = look.wall === ROUND
   return (
     <div className="sheet-holder">
       <LookBar
@@ -155,7 +157,8 @@ export function DesignSheet(props: DesignSheetProps) {
         both={!single}
         hasDoors={(design.finish.doors ?? 'none') !== 'none'}
         bays={design.bays.map((one) => one.name)}
-        walls={elevation.walls}
+        walls={design.elevation.walls}
+        room={design.room}
         zoom={look.view === 'walk-round' ? null : zoom}
         design={design}
         edits={edits}
@@ -184,10 +187,14 @@ export function DesignSheet(props: DesignSheetProps) {
             nameOf={nameOf}
             tellOf={tellOf}
             onSelect={(part) => !carry && onShow(part)}
-            onDrag={(part, up) => !carry && parts.get(part)?.movable && drag(part, up)}
             onBay={(one) => !carry && onShow(one)}
             bayName={(one) => design.bays[bayOf(one) ?? -1]?.name ?? one}
-            edged={bay?.widens ?? false}
+            {...(laidRound
+              ? {}
+              : {
+                  onDrag: (part: string, up: number) => !carry && parts.get(part)?.movable && drag(part, up),
+                })}
+            edged={!laidRound && (bay?.widens ?? false)}
             onEdge={(one, by) => {
               const index = bayOf(one)
               const steps = Math.sign(by) * Math.max(1, Math.round(Math.abs(by) / EDGE_STEP_MM))
@@ -274,12 +281,13 @@ function useWall(elevation: Schemas['Drawing'], wall: string): Frame | null {
 /** The elevation as the look asks for it; the one that comes with the design until another is here. */
 function useElevation(design: Schemas['DesignView'], look: Look): Schemas['Drawing'] {
   const { inside, doors, dimensions, marks } = look
+  const walls = look.wall === ROUND ? ROUND : 'unfolded'
   const query = useQuery({
-    queryKey: ['design', design.id, 'drawing', design.version, inside, doors, dimensions, marks],
+    queryKey: ['design', design.id, 'drawing', design.version, inside, doors, dimensions, marks, walls],
     queryFn: () =>
       body(
         api.GET('/api/designs/{design_id}/drawing', {
-          params: { path: { design_id: design.id }, query: { inside, doors, dimensions, marks } },
+          params: { path: { design_id: design.id }, query: { inside, doors, dimensions, marks, walls } },
         }),
       ),
     enabled: !isPlain(look),

@@ -20,6 +20,9 @@ export interface Look {
   wall: string
 }
 
+/** In the place of a wall: all of them, laid out round the plan. */
+export const ROUND = 'round the plan'
+
 export const PLAIN: Look = {
   view: 'both',
   inside: 'hatch',
@@ -34,7 +37,9 @@ const VIEWS: readonly DesignView[] = ['both', 'elevation', 'plan', 'section', 'w
 
 /** Whether the drawing that comes with the design will do, or another has to be asked for. */
 export function isPlain(look: Look): boolean {
-  return look.inside === 'hatch' && look.doors === 'open' && look.dimensions && !look.marks
+  return (
+    look.inside === 'hatch' && look.doors === 'open' && look.dimensions && !look.marks && look.wall !== ROUND
+  )
 }
 
 /** How the design is shown, and the way back: one row over the sheet. */
@@ -44,6 +49,7 @@ export function LookBar({
   hasDoors,
   bays,
   walls,
+  room,
   zoom,
   design,
   edits,
@@ -55,6 +61,8 @@ export function LookBar({
   hasDoors: boolean
   bays: readonly string[]
   walls: readonly Schemas['Label'][]
+  /** Whether they are walls of a room, and may be laid out round its plan. */
+  room: boolean
   zoom: PlateZoom | null
   design: Schemas['DesignView']
   edits: DesignEdits
@@ -74,9 +82,13 @@ export function LookBar({
         <SegmentedControl
           size="xs"
           aria-label="Walls"
-          value={walls.some((wall) => wall.of === look.wall) ? look.wall : ''}
+          value={look.wall === ROUND || walls.some((wall) => wall.of === look.wall) ? look.wall : ''}
           onChange={(wall) => onChange({ wall })}
-          data={[...walls.map((wall) => ({ value: wall.of, label: wall.of })), { value: '', label: 'all' }]}
+          data={[
+            ...walls.map((wall) => ({ value: wall.of, label: wall.of })),
+            { value: '', label: 'all' },
+            ...(room ? [ROUND] : []),
+          ]}
         />
       )}
       {flat && walls.length > MOST_SIDE_BY_SIDE && (

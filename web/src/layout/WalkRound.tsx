@@ -138,8 +138,11 @@ export default function WalkRound({ url, label, eyes, drawers, fronts }: WalkRou
           </>
         ) : (
           <>
-            <kbd>←</kbd> <kbd>→</kbd> <kbd>↑</kbd> <kbd>↓</kbd> walk round, <kbd>+</kbd> <kbd>−</kbd> nearer,{' '}
-            <kbd>o</kbd> or a click opens drawers
+            <span className="by-key">
+              <kbd>←</kbd> <kbd>→</kbd> <kbd>↑</kbd> <kbd>↓</kbd> walk round, <kbd>+</kbd> <kbd>−</kbd>{' '}
+              nearer, <kbd>o</kbd> or a click opens drawers
+            </span>
+            <span className="by-finger">One finger walks round, two go nearer, a tap opens a drawer.</span>
           </>
         )}
       </p>
@@ -299,6 +302,8 @@ function standUp(box: HTMLDivElement, drawers: ReadonlySet<string>): Stage | nul
   }
   renderer.domElement.addEventListener('pointerdown', press)
   renderer.domElement.addEventListener('pointerup', click)
+  /** Materials of what stands before the design: its own, since the file shares them. */
+  const before = new Map<Mesh, MeshStandardMaterial>()
   /** What stands before the design: one looks through it from outside, and sees it as it is from within. */
   const lookThrough = (opacity: number) => {
     whole?.traverse((node) => {
@@ -306,11 +311,13 @@ function standUp(box: HTMLDivElement, drawers: ReadonlySet<string>): Stage | nul
       if (!(node instanceof Mesh) || !BEFORE.test(name)) return
       // Whoever stands between the open leaves of a door still sees the room.
       if (opacity === 1 && name.startsWith('door leaf')) return
-      const seen = new MeshStandardMaterial({ color: (node.material as MeshStandardMaterial).color })
-      seen.transparent = opacity < 1
-      seen.opacity = opacity
-      seen.depthWrite = opacity === 1
-      node.material = seen
+      const own = before.get(node) ?? (node.material as MeshStandardMaterial).clone()
+      before.set(node, own)
+      own.transparent = opacity < 1
+      own.opacity = opacity
+      own.depthWrite = opacity === 1
+      own.needsUpdate = true
+      node.material = own
     })
   }
   const fromTheFront = () => {
@@ -368,6 +375,11 @@ function standUp(box: HTMLDivElement, drawers: ReadonlySet<string>): Stage | nul
     },
     lookAs: (whose) => {
       if (!whole) return
+      band?.traverse((node) => {
+        if (!(node instanceof Mesh)) return
+        node.geometry.dispose()
+        ;(node.material as MeshBasicMaterial).dispose()
+      })
       if (band) scene.remove(band)
       band = null
       if (whose) {

@@ -51,7 +51,9 @@ export function useDragged(props: Dragged) {
 
   const handlers = {
     onPointerDown: (event: React.PointerEvent) => {
-      if (event.button !== 0 || carrying) return
+      // A second finger zooms: what the first one pressed was not meant.
+      if (!event.isPrimary) pressed.current = null
+      if (!event.isPrimary || event.button !== 0 || carrying) return
       const shape = (event.target as Element).closest<SVGElement>('[data-lies-in]')
       const [source, thing] = [shape?.dataset.liesIn, shape?.dataset.of]
       if (!source || !thing) return

@@ -13,7 +13,8 @@ from ...systems import FAMILIES, INSIDE, Bay, Family, Finish, Part, Range, Row, 
 from ...systems.rows import bays_of
 from ..models import Design, Standing, Unplaced
 from ..packing.fits import position
-from ..placement.candidates import meet, shapes_worth, ways_to_fill
+from ..placement.candidates import meet
+from ..placement.fills import shapes_worth, ways_to_fill
 
 
 def _standing(design: Design, bay: Bay) -> Standing:

@@ -15,12 +15,13 @@ from ...systems import FAMILIES, Family, Finish, Range, family_of_range
 from ...systems.families.tops import BELOW_ENDS, Tops
 from ...tables import load
 from ..packing.task import Task
-from .candidates import MOST_CANDIDATES, Candidate, Fill, Places, clear_of, fills_of, stand, with_companions
+from .candidates import Candidate, Fill, stand
+from .companions import Places, with_companions
+from .fills import clear_of, fills_of
 
 RANKED = 4
 """Fills of a section that are tried with those of the other sections."""
-
-
+MOST_CANDIDATES = 240
 CLEAR_OF_CORNERS = 48
 """Fills that keep clear of the corners."""
 

@@ -10,7 +10,8 @@ from ...survey import Envelope, Survey
 from ...systems import Catalogue, Finish
 from ..models import Design
 from ..packing.task import Task
-from ..placement.candidates import Candidate, fills_of
+from ..placement.candidates import Candidate
+from ..placement.fills import fills_of
 from .ladder import Relaxation, ladder
 from .noplace import NoPlace, why_no_place
 

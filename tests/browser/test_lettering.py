@@ -2,6 +2,11 @@
 
 from typing import Any, cast
 
+from django.test.utils import override_settings
+from playwright.sync_api import expect
+
+from pinakotheke.server.actions.layout import ask
+
 from .chromium import DESK, PHONE
 from .driver import BrowserTestCase
 
@@ -55,6 +60,28 @@ class LetteringTests(BrowserTestCase):
             for space in closet.household.space_set.order_by("pk"):
                 self.go(space, "survey")
                 found[f"{space.name}, {size}"] = self.faults()
+        self.assertEqual({where: what for where, what in found.items() if what}, {})
+
+    def test_every_word_of_a_design_of_every_other_space_can_be_read(self) -> None:
+        closet = self.enter_demo("layout")
+        found: dict[str, list[str]] = {}
+        with override_settings(SOLVE_EFFORT=0.02):
+            spaces = [s for s in closet.household.space_set.order_by("pk") if s.pk != closet.pk]
+            for space in spaces:
+                ask(closet.household.members.get(), space.pk)
+        for size in (DESK, PHONE):
+            self.page.set_viewport_size({"width": size[0], "height": size[1]})
+            for space in spaces:
+                if not space.designs.exists():
+                    continue
+                self.go(space, "layout")
+                found[f"{space.name}, {size}"] = self.faults()
+                laid = self.page.get_by_label("Walls").get_by_text("round the plan")
+                if laid.count():
+                    laid.click()
+                    expect(self.page.locator(".title-block")).to_contain_text("Walls round the plan")
+                    found[f"{space.name} round its plan, {size}"] = self.faults()
+        self.assertGreater(len(found), 20)
         self.assertEqual({where: what for where, what in found.items() if what}, {})
 
     def test_what_has_no_room_for_its_words_is_numbered_with_a_key(self) -> None:

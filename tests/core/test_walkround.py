@@ -4,12 +4,15 @@ import io
 import json
 import struct
 from itertools import pairwise
+from typing import Any
 from unittest import TestCase
 
+import numpy as np
 import trimesh
 
-from pinakotheke.core.drawing import design_elevation, design_plan, design_section, walkround
-from pinakotheke.core.house import HouseRules
+from pinakotheke.core.drawing import design_elevation, design_plan, design_round, design_section, walkround
+from pinakotheke.core.drawing.solids import solid
+from pinakotheke.core.drawing.walls import down
 from pinakotheke.core.layout import Design, Task, design_space
 from pinakotheke.core.layout.edit.edits import MirrorRow, MovePart, RemovePart, SetFinish, apply
 from pinakotheke.core.layout.packing.contain import lying
@@ -138,23 +141,72 @@ class ModelTests(TestCase):
         self.assertAlmostEqual(right.bounds[1][2], depth / 1000, places=4)
 
     def test_a_drawer_has_a_handle_on_its_front(self) -> None:
-        task = Task(
-            "s",
-            survey(),
-            envelopes(survey(), HouseRules()),
-            FOLDED,
-            (),
-            HouseRules(),
-            effort=0.1,
-            families=("carcase",),
-        )
-        design = next((d for d in design_space(task).alternatives if any(p.role == "drawer" for p in d.parts)), None)
-        if design is None:
-            self.skipTest("no alternative has drawers")
-        names = set(trimesh.load(io.BytesIO(walkround(design, survey(), FOLDED)), file_type="glb").graph.nodes_geometry)
+        design = wardrobe()
+        shelf = next(p for p in design.parts if p.role == "shelf")
+        drawer = shelf.model_copy(update={"role": "drawer", "h": 200})
+        parts = tuple(drawer if p is shelf else p for p in design.parts)
+        bare = design.model_copy(update={"parts": parts, "assignments": ()})
+        scene = trimesh.load(io.BytesIO(walkround(bare, survey(), WARDROBE)), file_type="glb")
+        low, high = shown(scene, f"{drawer.id} handle")
+        self.assertAlmostEqual(low[2], (drawer.y + drawer.d) / 1000, places=4)
+        self.assertTrue(drawer.x / 1000 < low[0] < high[0] < (drawer.x + drawer.w) / 1000)
+
+    def test_things_are_shown_by_solids_that_are_kept_once(self) -> None:
+        design = wardrobe()
+        scene = trimesh.load(io.BytesIO(walkround(design, survey(), WARDROBE)), file_type="glb")
+        self.assertLess(len(scene.geometry), len(scene.graph.nodes_geometry) / 3)
+        things = {t.id: t for t in WARDROBE}
+        for part in (p for p in design.parts if p.role == "rail"):
+            for n, piece in enumerate(lying(design, part, things)):
+                name = f"{piece.thing} {part.id} {n}"
+                low, high = shown(scene, name)
+                self.assertAlmostEqual(high[1] - low[1], piece.h / 1000, places=4)
+                self.assertTrue(scene.graph[name][1].startswith("garment"))
+
+    def test_every_solid_is_closed_and_fills_its_unit(self) -> None:
+        for shape, count in (("box", 1), ("garment", 1), ("shoes", 1), ("folded", 1), ("folded", 40), ("lidded", 1)):
+            mesh = solid(shape, count)
+            self.assertTrue(mesh.is_watertight and mesh.is_winding_consistent, shape)
+            np.testing.assert_allclose(mesh.bounds, [[-0.5] * 3, [0.5] * 3])
+            self.assertTrue(0.5 < mesh.volume <= 1 + 1e-9, (shape, mesh.volume))
+
+
+class RoundTests(TestCase):
+    """Walls laid out round the plan."""
+
+    def test_every_wall_is_folded_outward_and_keeps_its_sizes(self) -> None:
+        task, design = loft()
+        drawn = design_round(design, task.survey, task.things, "metric", "Loft")
+        unfolded = design_elevation(design, task.survey, task.things, "metric", "Loft")
+        placed = {f.section: f for f in frames(task.survey)}
+        # Each part is there twice: from above and from the front; from the front it is as large as it is unfolded.
         for part in design.parts:
-            if part.role == "drawer":
-                self.assertIn(f"{part.id} handle", names)
+            of = [(r.w, r.h) for r in unfolded.rects if r.of == part.id]
+            if not of or part.role in ("door", "curtain", "hooks"):
+                continue
+            front = {tuple(sorted(size)) for size in of}
+            found = {tuple(sorted((r.w, r.h))) for r in drawn.rects if r.of == part.id}
+            if abs(placed[part.section].turn) % 90 < 1e-6:
+                self.assertTrue(any(np.allclose(a, b) for a in front for b in found), part.id)
+        for frame in placed.values():
+            if frame.section in design.sections:
+                ceiling = down(frame.to_plan(frame.length / 2, -2000))
+                x0, y0, x1, y1 = drawn.bounds
+                self.assertTrue(x0 < ceiling[0] < x1 and y0 < ceiling[1] < y1, frame.section)
+
+    def test_captions_name_the_walls_and_words_are_never_upside_down(self) -> None:
+        task, design = loft()
+        drawn = design_round(design, task.survey, task.things, "metric", "Loft")
+        said = {t.text for t in drawn.texts}
+        self.assertLessEqual({task.survey.section(s).label for s in design.sections}, said)
+        self.assertTrue(all(-90 <= t.turn <= 135 for t in drawn.texts))
+
+
+def shown(scene: trimesh.Scene, node: str) -> tuple[Any, Any]:
+    """Lower and upper corner of a node, metres."""
+    transform, name = scene.graph[node]
+    corners = trimesh.transform_points(scene.geometry[name].vertices, transform)
+    return corners.min(axis=0), corners.max(axis=0)
 
 
 class DrawingTests(TestCase):

@@ -62,17 +62,16 @@ class DesignTests(BrowserTestCase):
     def test_things_are_taken_up_laid_aside_and_brought_back_by_key(self) -> None:
         self.enter_demo("layout")
         page = self.page
-        page.locator("[data-part*=rail]").first.click()
+        page.locator("[data-part*=rail]").first.focus()
         page.keyboard.press("t")
         hand = page.get_by_role("group", name="In the hand")
         expect(hand).to_contain_text("step with the arrow keys")
-        hand.get_by_role("button", name="Lay it aside").click()
+        hand.get_by_role("button", name="Lay it aside").press("Enter")
         expect(page.locator(".ledger")).to_contain_text("no place")
         tray = page.get_by_role("group", name="Without a place")
         while tray.count():
-            tray.get_by_role("button").first.click()
+            tray.get_by_role("button").first.press("Enter")
             hand.get_by_label("How many pieces").or_(hand.locator("b")).first.wait_for()
-            page.evaluate("document.activeElement?.blur()")
             left = tray.get_by_role("button").count()
             page.keyboard.press("ArrowRight")
             expect(hand.get_by_role("status")).to_contain_text(", at ")
@@ -118,7 +117,6 @@ class DesignTests(BrowserTestCase):
         page.get_by_role("button", name="Take up what it holds (t)").click()
         hand = page.get_by_role("group", name="In the hand")
         hand.get_by_label("in exchange").check()
-        page.evaluate("document.activeElement?.blur()")
         page.keyboard.press("ArrowRight")
         hand.get_by_role("button", name="Put it there").click()
         expect(hand).to_have_count(0)
@@ -174,8 +172,8 @@ class DesignTests(BrowserTestCase):
         parts = page.locator("[data-part]")
         expect(parts.first).to_be_visible()
         count = parts.count()
-        self.bay(0).get_by_role("button", name="Add to this bay").click()
-        page.get_by_role("menuitem", name="Add shelf").click()
+        self.bay(0).get_by_role("button", name="Add to this bay").press("Enter")
+        page.get_by_role("menuitem", name="Add shelf").press("Enter")
         expect(parts).to_have_count(count + 1)
 
     def test_the_sheet_is_zoomed_by_wheel_button_and_key_and_panned(self) -> None:
@@ -398,14 +396,14 @@ class DesignTests(BrowserTestCase):
         page.get_by_role("menuitem", name="Take down").click()
         expect(kept).to_have_count(0)
 
-    def test_a_row_is_mirrored_from_the_menu_and_a_part_locked_by_its_button(self) -> None:
+    def test_a_row_is_mirrored_from_the_menu_and_a_part_locked_by_keys(self) -> None:
         self.enter_demo("layout")
         page = self.page
-        self.bay(0).get_by_role("button", name="More with this bay").click()
-        page.get_by_role("menuitem", name="Mirror").click()
+        self.bay(0).get_by_role("button", name="More with this bay").press("Enter")
+        page.get_by_role("menuitem", name="Mirror").press("Enter")
         expect(page.get_by_label("Undo (u)")).to_be_enabled()
-        page.locator("[data-part*=shelf]").first.click()
-        page.get_by_label("Lock", exact=True).click()
+        page.locator("[data-part*=shelf]").first.focus()
+        page.get_by_label("Lock", exact=True).press("Enter")
         expect(page.get_by_label("Unlock", exact=True)).to_be_visible()
         expect(page.locator(".part-shape.is-locked")).to_have_count(1)
         page.keyboard.press("u")

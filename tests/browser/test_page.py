@@ -76,6 +76,7 @@ class PageTests(BrowserTestCase):
         expect(page.get_by_test_id("compared")).to_be_visible()
         drawings = page.get_by_test_id("compared").locator("svg.drawing")
         expect(drawings).to_have_count(2)
+        page.wait_for_timeout(400)
         one, other = (drawing.bounding_box() for drawing in drawings.all())
         assert one is not None
         assert other is not None

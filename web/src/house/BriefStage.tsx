@@ -72,9 +72,9 @@ function People({ house, change }: PanelProps) {
             <th>Stature</th>
             <th>Reaches</th>
             <th>Age</th>
-            <th className="wide-only">Hand</th>
-            <th className="wide-only">Spoken of</th>
-            <th className="wide-only">Kept from</th>
+            <th>Hand</th>
+            <th>Spoken of</th>
+            <th>Kept from</th>
             <th>
               <span className="visually-hidden">Take out</span>
             </th>
@@ -87,21 +87,21 @@ function People({ house, change }: PanelProps) {
             }
             return (
               <tr key={person.id}>
-                <td>
+                <td data-label="Name">
                   <Field
                     label={`Name of ${person.name}`}
                     text={person.name}
                     onKeep={(text) => put({ name: text })}
                   />
                 </td>
-                <td>
+                <td data-label="Stature">
                   <Field
                     label={`Stature of ${person.name}`}
                     text={stature(person.stature, house.units)}
                     onKeep={(text) => put({ stature: text })}
                   />
                 </td>
-                <td>
+                <td data-label="Reaches">
                   <NativeSelect
                     variant="unstyled"
                     aria-label={`Posture of ${person.name}`}
@@ -110,7 +110,7 @@ function People({ house, change }: PanelProps) {
                     onChange={(event) => put({ posture: event.currentTarget.value })}
                   />
                 </td>
-                <td>
+                <td data-label="Age">
                   <NativeSelect
                     variant="unstyled"
                     aria-label={`Age of ${person.name}`}
@@ -119,7 +119,7 @@ function People({ house, change }: PanelProps) {
                     onChange={(event) => put({ age: event.currentTarget.value })}
                   />
                 </td>
-                <td className="wide-only">
+                <td data-label="Hand">
                   <NativeSelect
                     variant="unstyled"
                     aria-label={`Hand of ${person.name}`}
@@ -128,7 +128,7 @@ function People({ house, change }: PanelProps) {
                     onChange={(event) => put({ hand: event.currentTarget.value })}
                   />
                 </td>
-                <td className="wide-only">
+                <td data-label="Spoken of">
                   <NativeSelect
                     variant="unstyled"
                     aria-label={`How ${person.name} is spoken of`}
@@ -137,7 +137,7 @@ function People({ house, change }: PanelProps) {
                     onChange={(event) => put({ pronoun: event.currentTarget.value })}
                   />
                 </td>
-                <td className="wide-only">
+                <td data-label="Kept from">
                   <KeptFrom person={person} onKeep={(kept_from) => put({ kept_from })} />
                 </td>
                 <td className="n">

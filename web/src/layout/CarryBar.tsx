@@ -1,5 +1,5 @@
 import { Button, Checkbox, NumberInput } from '@mantine/core'
-import { useMemo } from 'react'
+import { useEffect, useMemo, useRef } from 'react'
 
 import type { Schemas } from '../api/client'
 import { useKeys } from '../shell/useKeys'
@@ -55,13 +55,23 @@ export function CarryBar({
       landings[(Math.max(at, by > 0 ? -1 : 0) + by + landings.length) % Math.max(1, landings.length)]
     if (next) onAim(next.part.id)
   }
+  // Whoever works by keys steps on from here, and goes on from where it was put.
+  const bar = useRef<HTMLDivElement>(null)
+  useEffect(() => bar.current?.focus(), [])
+  const put = (landing: Landing) => {
+    onGo(landing.command)
+    focusPart(landing.part.id)
+  }
   useKeys({
     ArrowRight: () => step(1),
     ArrowUp: () => step(1),
     ArrowLeft: () => step(-1),
     ArrowDown: () => step(-1),
-    Enter: () => over && onGo(over.command),
-    Escape: onLeave,
+    Enter: () => over && put(over),
+    Escape: () => {
+      onLeave()
+      focusPart(carry.source)
+    },
   })
   const [only] = carry.rows
   const one = carry.rows.length === 1 ? only : undefined
@@ -69,7 +79,7 @@ export function CarryBar({
   const most = (source ? source.holds : design.unplaced).find((row) => row.thing === one?.thing)?.count ?? 1
   const nowhere = carry.source ? letGo(carry, design, null) : null
   return (
-    <div className="carry-bar no-print" role="group" aria-label="In the hand">
+    <div className="carry-bar no-print" role="group" aria-label="In the hand" ref={bar} tabIndex={-1}>
       <p className="carry-what">
         {one && most > 1 ? (
           <NumberInput
@@ -104,7 +114,7 @@ export function CarryBar({
           />
         )}
         {over && (
-          <Button size="compact-sm" onClick={() => onGo(over.command)}>
+          <Button size="compact-sm" onClick={() => put(over)}>
             Put it there
           </Button>
         )}
@@ -119,6 +129,10 @@ export function CarryBar({
       </div>
     </div>
   )
+}
+
+function focusPart(id: string | null) {
+  if (id) document.querySelector<SVGElement>(`[data-part="${id}"]`)?.focus()
 }
 
 /** What has no place: taken up from here. */

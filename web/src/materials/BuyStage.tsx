@@ -69,8 +69,8 @@ function BillTable({
       <thead>
         <tr>
           <th>Article</th>
-          <th>Size</th>
-          <th className="n">Needed</th>
+          <th className="wide-only">Size</th>
+          <th className="n wide-only">Needed</th>
           <th className="n">Buy</th>
           <th className="n">Each</th>
           <th className="n">Total {bill.currency}</th>
@@ -96,9 +96,10 @@ function BillTable({
               ) : (
                 line.name
               )}
+              <span className="quiet phone-only">{line.size}</span>
             </td>
-            <td>{line.size}</td>
-            <td className="n">{line.needed}</td>
+            <td className="wide-only">{line.size}</td>
+            <td className="n wide-only">{line.needed}</td>
             <td className="n">
               {line.bought} {line.unit}
               {line.bought === 1 ? '' : 's'}
@@ -110,7 +111,9 @@ function BillTable({
       </tbody>
       <tfoot>
         <tr>
-          <td colSpan={5}>Total</td>
+          <td>Total</td>
+          <td className="wide-only" colSpan={2} />
+          <td colSpan={2} />
           <td className="n" data-testid="bill-total">
             {bill.total}
           </td>

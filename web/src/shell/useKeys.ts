@@ -4,10 +4,14 @@ const FLOATING = '.mantine-Popover-dropdown, .mantine-Menu-dropdown'
 
 export type Keymap = Readonly<Record<string, (event: KeyboardEvent) => void>>
 
-/** Whether the key belongs to the control in focus: all keys in a text, the arrows in a row of radio buttons. */
+/** Whether the key belongs to the control in focus: all keys in a text, the arrows in a row of radio buttons, `Enter` on
+ * a button.
+ */
 function isTyping({ target, key }: KeyboardEvent): boolean {
+  if ((key === 'Enter' || key === ' ') && target instanceof Element && target.closest('button, a, summary'))
+    return true
   if (target instanceof HTMLInputElement && /^(radio|checkbox)$/.test(target.type))
-    return key.startsWith('Arrow')
+    return target.type === 'radio' && key.startsWith('Arrow')
   return (
     target instanceof HTMLElement &&
     (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))

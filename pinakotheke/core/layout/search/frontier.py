@@ -1,6 +1,7 @@
 """What else could be had: the frontier of cost, room and reach, and what one more or one less would change."""
 
 from collections.abc import Mapping
+from concurrent.futures import ThreadPoolExecutor
 from decimal import Decimal
 from typing import Any, Literal
 
@@ -121,9 +122,14 @@ def _fewer_and_more(task: Task, furnished: Furnished, base: Point) -> list[Sensi
     step = max(1, round(most.count * FEWER_SHARE))
     told = []
     kinds: tuple[tuple[Literal["fewer", "more"], int], ...] = (("fewer", -step), ("more", step))
-    for kind, by in kinds:
+
+    def with_more(by: int) -> Point | None:
         things = tuple(t.model_copy(update={"count": t.count + by}) if t.id == most.id else t for t in task.things)
-        point = _trial(task, furnished, things=things)
+        return _trial(task, furnished, things=things)
+
+    with ThreadPoolExecutor(len(kinds)) as cores:
+        points = list(cores.map(with_more, (by for _, by in kinds)))
+    for (kind, _), point in zip(kinds, points, strict=True):
         told.append(
             Sensitivity(kind=kind, subject=most.name, amount=step, fits=point is not None,
                         cost=float(point.cost - base.cost) if point else 0,

@@ -56,8 +56,7 @@ def pictures(page: Page) -> None:
     page.get_by_role("button", name="Trade-offs").click()
     take(page, "trade-offs")
     page.keyboard.press("Escape")
-    for name, key, view in (("corner", "loft-wardrobe", "elevation"), ("walk-round", "parcels-room", "walk-round"),
-                            ("boiler", "boiler-cupboard", "walk-round")):  # fmt: skip
+    for name, key, view in (("corner", "loft-wardrobe", "elevation"), ("walk-round", "parcels-room", "walk-round")):
         page.goto(f"{home.rsplit('/', 1)[0]}/{spaces[key]}/layout")
         expect(page.locator("[data-design]").first).to_be_visible(timeout=300_000)
         expect(page.get_by_role("button", name="Search again")).to_be_visible(timeout=300_000)
@@ -67,6 +66,11 @@ def pictures(page: Page) -> None:
         take(page, f"design-{name}")
     page.goto(f"{home}/layout")
     expect(page.locator(".sheet .drawing").first).to_be_visible()
+    stage(page, "checks")
+    mend = page.locator(".check-bench [data-code^=reach]").first.get_by_role("button", name="What would mend it?")
+    mend.click()
+    expect(page.locator(".mends").first).to_be_visible()
+    take(page, "check")
     stage(page, "materials")
     expect(page.get_by_test_id("bill-total")).to_be_visible()
     take(page, "list")

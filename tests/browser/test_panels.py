@@ -14,7 +14,7 @@ from .chromium import DESK, PHONE
 from .driver import BrowserTestCase
 from .panels import faults, unlabelled_selects
 
-STAGES = ("house", "survey", "inventory", "layout", "materials")
+STAGES = ("house", "survey", "inventory", "layout", "checks", "materials")
 METRIC = re.compile(r"\b\d[\d\s.,]*\s?(mm|cm|m|m²|ml|l|litres?|liters?|kg|g)\b|\blit(re|er)s?\b", re.IGNORECASE)
 INCHES = re.compile(r"\d\s?[\"″]|\d\s?'\s?\d|\b(?<!feet and )(inch|inches|ft|lb|lbs|cu ft|qt)\b", re.IGNORECASE)
 FLOATING = ":is(.mantine-Modal-content, .mantine-Menu-dropdown, .mantine-Popover-dropdown):visible"

@@ -6,7 +6,7 @@ from playwright.sync_api import expect
 from .chromium import PHONE
 from .driver import BrowserTestCase
 
-STAGES = ("house", "survey", "inventory", "layout", "materials")
+STAGES = ("house", "survey", "inventory", "layout", "checks", "materials")
 
 
 class ViewTests(BrowserTestCase):
@@ -38,6 +38,7 @@ class ViewTests(BrowserTestCase):
             ("survey", "Next reading"),
             ("inventory", "Add things"),
             ("layout", "Find designs"),
+            ("checks", "there is none yet"),
             ("materials", "there is none yet"),
         ):
             self.step_to(stage)

@@ -37,7 +37,9 @@ class CommittedTests(ServerTestCase):
                 with self.subTest(f"{method} {path}"):
                     self.assertTrue(operation["description"].endswith("."))
                     stage = operation["operationId"].split("_")[0]
-                    self.assertIn(stage, ("session", "house", "survey", "inventory", "systems", "layout", "materials"))
+                    self.assertIn(
+                        stage, ("session", "house", "survey", "inventory", "systems", "layout", "checks", "materials")
+                    )
                     names.append(operation["operationId"])
         self.assertEqual(len(names), len(set(names)))
 

@@ -16,6 +16,8 @@ from ..survey import Envelope, Survey
 from .check import Case, Check
 from .consequence import Consequence, consequences
 from .findings import SEVERITIES, Finding, Place, Rule, Severity, read_rules, rules
+from .mends import MENDABLE, Mend, mends
+from .report import Kind, Row, kind_of, kinds, matrix
 
 
 @cache
@@ -46,17 +48,25 @@ def _carried_out(case: Case, checks: Sequence[Check]) -> tuple[Finding, ...]:
 
 
 __all__ = [
+    "MENDABLE",
     "SEVERITIES",
     "Case",
     "Check",
     "Consequence",
     "Finding",
+    "Kind",
+    "Mend",
     "Place",
+    "Row",
     "Rule",
     "Severity",
     "check_design",
     "check_survey",
     "consequences",
+    "kind_of",
+    "kinds",
+    "matrix",
+    "mends",
     "read_rules",
     "rules",
     "shipped",

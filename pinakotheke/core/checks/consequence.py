@@ -42,16 +42,16 @@ def consequences(design: Design, commands: Iterable[Command], check: Callable[[D
 
 def _more(some: tuple[Finding, ...], others: tuple[Finding, ...]) -> tuple[Finding, ...]:
     """Those of some that are not among the others."""
-    there = Counter(_about(f) for f in others)
+    there = Counter(about(f) for f in others)
     found = []
     for f in some:
-        if there[_about(f)]:
-            there[_about(f)] -= 1
+        if there[about(f)]:
+            there[about(f)] -= 1
         else:
             found.append(f)
     return tuple(found)
 
 
-def _about(f: Finding) -> tuple[object, ...]:
+def about(f: Finding) -> tuple[object, ...]:
     """What a finding is about, whatever was measured."""
     return f.code, f.severity, f.where, f.subject, f.person

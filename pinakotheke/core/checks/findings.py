@@ -42,6 +42,8 @@ class Finding(Frozen):
     source: str = ""
     detail: str = ""
     why: str = ""
+    unknown: bool = False
+    """Nothing is known to be wrong: what would tell was not read."""
 
 
 class Rule(Frozen):

@@ -28,7 +28,8 @@ def studs(case: Case) -> Iterator[Finding]:
         if crossed < wanted:
             yield case.found("fixing.studs", severity="fix" if design.rules.fixing == "studs-first" else "mind",
                              where=tuple(p.id for p in parts), place=case.place(parts[0]),
-                             subject=name[0].lower() + name[1:], measured=crossed, limit=wanted)  # fmt: skip
+                             subject=name[0].lower() + name[1:], measured=crossed, limit=wanted,
+                             unknown=not known)  # fmt: skip
 
 
 CHECKS = (studs,)

@@ -15,7 +15,8 @@ def lacking(case: Case) -> Iterator[Finding]:
     """Readings that are needed and were not taken."""
     needed = [s for s in missing(case.survey) if s.needed]
     if needed:
-        yield case.found("survey.missing", measured=len(needed), subject=needed[0].label)
+        yield case.found("survey.missing", measured=len(needed), subject=needed[0].label,
+                         unknown=True)  # fmt: skip
 
 
 @of_survey("survey.repeat", "survey.neighbour", "survey.sum", "survey.triangle", "survey.outside")

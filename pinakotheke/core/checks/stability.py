@@ -37,7 +37,7 @@ def carried_in(case: Case) -> Iterator[Finding]:
             yield from _stood_up(case, frames, envelope)
             yield from _turned_in(case, frames, envelope)
             if level_base(case.survey, envelope.section) is None:
-                yield case.found("survey.level", subject="floor", measured=0, limit=2)
+                yield case.found("survey.level", subject="floor", measured=0, limit=2, unknown=True)
 
 
 def _stood_up(case: Case, frames: list[Part], envelope: Envelope) -> Iterator[Finding]:

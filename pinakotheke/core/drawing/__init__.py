@@ -4,6 +4,7 @@ Coordinates are millimetres of the real thing, x to the right and y *up* (elevat
 wall is *down*, as one stands in front of the closet). Renderers flip and scale; none decides geometry.
 """
 
+from .check_report import Asked, Said, check_report
 from .field_sheet import Numbered, field_sheet, numbered
 from .models import Dimension, Drawing, Polyline, Rect, Text, TitleBlock
 from .of_design import design_elevation, design_plan, design_section
@@ -16,13 +17,16 @@ from .walkround import walkround
 __all__ = [
     "SCALES",
     "TEXT_MM",
+    "Asked",
     "Dimension",
     "Drawing",
     "Numbered",
     "Polyline",
     "Rect",
+    "Said",
     "Text",
     "TitleBlock",
+    "check_report",
     "design_elevation",
     "design_plan",
     "design_round",

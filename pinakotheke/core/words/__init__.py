@@ -2,6 +2,7 @@
 says. Whatever else of the core has something to say gives numbers, names and codes.
 """
 
+from .acts import act_in_words
 from .amounts import amount, storage_sum
 from .because import because_in_words
 from .blocks import Speech, blocked_in_words, no_place_in_words, relaxation_in_words
@@ -30,6 +31,7 @@ __all__ = [
     "Slip",
     "Speech",
     "States",
+    "act_in_words",
     "amount",
     "because_in_words",
     "blocked_in_words",

@@ -13,6 +13,7 @@ class States(Frozen):
     survey: str
     inventory: str
     layout: str
+    checks: str
     materials: str
     worst: Severity | None
 
@@ -22,7 +23,7 @@ def states_in_words(survey: Survey, things: tuple[Thing, ...], designs: int, fin
     """The stages of a space as they stand; `findings` worst first."""
     absent, doubted = sum(s.needed for s in missing(survey)), len(doubts(survey))
     undecided = sum(t.decision == "undecided" for t in things)
-    stops = sum(f.severity == "stop" for f in findings)
+    stops, fixes = (sum(f.severity == severity for f in findings) for severity in ("stop", "fix"))
     read = f"{absent} {counted(absent, 'reading', 'readings')} missing" if absent else "complete"
     listed = f"{len(things)} {counted(len(things), 'thing', 'things')}" if things else "nothing yet"
     hung = f"{designs} {counted(designs, 'alternative', 'alternatives')}" if designs else "not asked yet"
@@ -30,6 +31,9 @@ def states_in_words(survey: Survey, things: tuple[Thing, ...], designs: int, fin
         survey=read + (f", {doubted} doubted" if doubted else ""),
         inventory=listed + (f", {undecided} undecided" if undecided else ""),
         layout=hung + (f", {stops} {counted(stops, 'stop', 'stops')}" if stops else ""),
+        checks=(f"{stops} must not stay" if stops else f"{fixes} to fix" if fixes else "nothing to fix")
+        if designs
+        else "no design yet",
         materials=f"{cost} {currency}" if cost else "no design yet",
         worst=findings[0].severity if findings else None,
     )

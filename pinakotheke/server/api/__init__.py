@@ -10,9 +10,24 @@ add_handlers(api)
 
 
 def _routers() -> None:
-    from . import homes, house, inventory, layout, lists, materials, papers, practice, session, survey, systems, work
+    from . import (
+        checks,
+        homes,
+        house,
+        inventory,
+        layout,
+        lists,
+        materials,
+        papers,
+        practice,
+        session,
+        survey,
+        systems,
+        work,
+    )
 
-    for module in (session, house, work, survey, practice, papers, inventory, lists, homes, systems, layout, materials):
+    stages = (house, work, survey, practice, papers, inventory, lists, homes, systems, layout, checks, materials)
+    for module in (session, *stages):
         api.add_router("", module.router)
 
 

@@ -1676,6 +1676,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Checks
+         * @description What was found in a design, worst first, and where.
+         */
+        get: operations["checks_of"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/mends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mends Of
+         * @description The few acts that would mend a finding; none where it takes a reading, a purchase or a decision.
+         */
+        post: operations["checks_mends"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/checks.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Report
+         * @description The check report, to be printed: with what it was reckoned, what was found, by whose rule, and what is not known.
+         */
+        get: operations["checks_report"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/bill.csv": {
         parameters: {
             query?: never;
@@ -1804,7 +1864,7 @@ export interface components {
              */
             hangers: "slim" | "ordinary" | "padded";
             /** Budget */
-            budget?: number | string | null;
+            budget?: string | null;
         };
         /**
          * HouseView
@@ -6072,10 +6132,127 @@ export interface components {
             inventory: string;
             /** Layout */
             layout: string;
+            /** Checks */
+            checks: string;
             /** Materials */
             materials: string;
             /** Worst */
             worst: ("stop" | "fix" | "mind" | "note") | null;
+        };
+        /**
+         * CellView
+         * @description What was found for one question at one place: numbers of findings, and the worst of them.
+         */
+        CellView: {
+            /** Kind */
+            kind: string;
+            /** Findings */
+            findings: number[];
+            /** Worst */
+            worst: ("stop" | "fix" | "mind" | "note") | null;
+        };
+        /**
+         * CheckedView
+         * @description A finding with its number, the question it answers, and what can be done about it.
+         */
+        CheckedView: {
+            /** Code */
+            code: string;
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "stop" | "fix" | "mind" | "note";
+            /** Where */
+            where: string[];
+            /** Sentence */
+            sentence: string;
+            /** Remedy */
+            remedy: string;
+            /** Basis */
+            basis: string;
+            /** Source */
+            source: string;
+            /** Number */
+            number: number;
+            /** Kind */
+            kind: string;
+            /** Unknown */
+            unknown: boolean;
+            /** Mendable */
+            mendable: boolean;
+        };
+        /**
+         * ChecksView
+         * @description A design, question by question.
+         */
+        ChecksView: {
+            /** Title */
+            title: string;
+            /** Version */
+            version: number;
+            /** Kinds */
+            kinds: components["schemas"]["KindView"][];
+            /** Rows */
+            rows: components["schemas"]["RowView"][];
+            /** Findings */
+            findings: components["schemas"]["CheckedView"][];
+        };
+        /**
+         * KindView
+         * @description A question a design is asked.
+         */
+        KindView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Asks */
+            asks: string;
+        };
+        /**
+         * RowView
+         * @description A bay, or the space as a whole.
+         */
+        RowView: {
+            /** Name */
+            name: string;
+            /** Bay */
+            bay: string | null;
+            /** Cells */
+            cells: components["schemas"]["CellView"][];
+        };
+        /**
+         * MendView
+         * @description An act that mends a finding, what else it brings, and what it costs more.
+         */
+        MendView: {
+            /** Says */
+            says: string;
+            /** Command */
+            command: components["schemas"]["MovePart"] | components["schemas"]["ResizePart"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"];
+            /** Brings */
+            brings: string[];
+            /** Costs */
+            costs: string;
+        };
+        /**
+         * MendsView
+         * @description The few acts that would mend a finding, the least first.
+         */
+        MendsView: {
+            /** Each */
+            each: components["schemas"]["MendView"][];
+        };
+        /**
+         * Which
+         * @description A finding by its number in the list as it was shown, and the version it was shown of.
+         */
+        Which: {
+            /** Version */
+            version: number;
+            /** Number */
+            number: number;
         };
     };
     responses: never;
@@ -8410,6 +8587,74 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SpaceLedger"];
                 };
+            };
+        };
+    };
+    checks_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChecksView"];
+                };
+            };
+        };
+    };
+    checks_mends: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Which"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MendsView"];
+                };
+            };
+        };
+    };
+    checks_report: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

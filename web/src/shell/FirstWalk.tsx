@@ -17,13 +17,17 @@ const STEPS: readonly { stage: StageId; says: string }[] = [
     stage: 'layout',
     says: 'Ask for alternatives. Each one is proven to fit; change it by hand as you like.',
   },
+  {
+    stage: 'checks',
+    says: 'See what it was asked and what was found, bay by bay; what one act can mend is mended here.',
+  },
   { stage: 'materials', says: 'Here is what it takes and costs. Print it, or go back: nothing is bound.' },
 ]
 const KEY = 'first-walk'
 
 export const isWalking = () => localStorage.getItem(KEY) !== 'left'
 
-/** A first walk through the five stages, beside the work; it can be left at any step. */
+/** A first walk through the stages, beside the work; it can be left at any step. */
 export function FirstWalk({
   stage,
   onGo,

@@ -38,6 +38,7 @@ const BriefStage = lazy(() => import('../house/BriefStage'))
 const MeasureStage = lazy(() => import('../survey/MeasureStage'))
 const SortStage = lazy(() => import('../inventory/SortStage'))
 const DesignStage = lazy(() => import('../layout/DesignStage'))
+const CheckStage = lazy(() => import('../checks/CheckStage'))
 const BuyStage = lazy(() => import('../materials/BuyStage'))
 
 /** One household's page: a space and a stage of it. */
@@ -229,6 +230,7 @@ const ROOMS: Record<StageId, React.ComponentType<StageProps>> = {
   survey: MeasureStage,
   inventory: SortStage,
   layout: DesignStage,
+  checks: CheckStage,
   materials: BuyStage,
 }
 

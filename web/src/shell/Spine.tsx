@@ -19,6 +19,7 @@ export function Spine({ houseId, spaceId, current, states, people, search }: Spi
     survey: states?.survey ?? '',
     inventory: states?.inventory ?? '',
     layout: states?.layout ?? '',
+    checks: states?.checks ?? '',
     materials: states?.materials ?? '',
   }
   return (

@@ -4,6 +4,7 @@ export const STAGES = [
   { digit: '2', id: 'survey', name: 'Measure' },
   { digit: '3', id: 'inventory', name: 'Sort' },
   { digit: '4', id: 'layout', name: 'Design' },
+  { digit: '5', id: 'checks', name: 'Check' },
   { digit: '6', id: 'materials', name: 'Buy' },
 ] as const
 

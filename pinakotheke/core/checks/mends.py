@@ -1,0 +1,94 @@
+"""Hand edits that mend a finding: each is tried on the design, and offered only where the finding goes and nothing worse
+comes.
+"""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from decimal import Decimal
+
+from ..inventory import Thing
+from ..inventory.kinds import Way
+from ..inventory.needs import ways
+from ..layout import Command, Design
+from ..layout.edit.edits import AssignGroup, MovePart, RemovePart, SetFinish, SwapPart, WidenBay
+from ..systems import HOLDERS, Part
+from .consequence import Consequence, about, consequences
+from .findings import Finding
+
+MOST_TRIED, OFFERED = 48, 3
+STEPS = 10
+"""Pitches that a part is moved at most."""
+SENT_AWAY = frozenset({"reach.high", "reach.low", "safety.limit", "strength.rating", "strength.sag", "fit.capacity",
+                       "fit.size", "fit.headroom"})  # fmt: skip
+"""Mended by keeping what is there in another part."""
+MOVED = {"reach.high": -1, "reach.low": 1, "fit.headroom": 1}
+"""Mended by moving the part: down or up."""
+NARROWED = frozenset({"strength.sag", "strength.rail", "strength.rail-support"})
+SWAPPED = frozenset({"pull-out.return", "doors.straddle"})
+TAKEN_OUT = frozenset({"sense.empties"})
+MENDABLE = frozenset({*SENT_AWAY, *MOVED, *NARROWED, *SWAPPED, *TAKEN_OUT})
+"""Codes for which there may be an act; of others a person has to read, buy or decide something."""
+
+
+@dataclass(frozen=True, slots=True)
+class Mend:
+    """An edit that mends a finding, and all that it brings."""
+
+    command: Command
+    brings: Consequence
+
+
+def mends(design: Design, finding: Finding, things: tuple[Thing, ...], check: Callable[[Design], tuple[Finding, ...]],
+          price: Callable[[Design], Decimal]) -> list[Mend]:  # fmt: skip
+    """The few edits that mend a finding and bring nothing that must be fixed: those that bring least first, and of these
+    the cheapest.
+    """
+    commands = list(_worth_trying(design, finding, things))[:MOST_TRIED]
+    found: list[tuple[tuple[int, Decimal, int], Mend]] = []
+    for n, (command, told) in enumerate(zip(commands, consequences(design, commands, check), strict=True)):
+        if told.after is None or about(finding) not in {about(f) for f in told.mends}:
+            continue
+        if not any(f.severity in ("stop", "fix") for f in told.brings):
+            found.append(((len(told.brings), price(told.after), n), Mend(command, told)))
+    return [mend for _, mend in sorted(found, key=lambda row: row[0])[:OFFERED]]
+
+
+def _worth_trying(design: Design, finding: Finding, things: tuple[Thing, ...]) -> Iterator[Command]:
+    """Edits that might do it, the least first."""
+    by_id = {part.id: part for part in design.parts}
+    code, parts = finding.code, [by_id[id_] for id_ in finding.where if id_ in by_id]
+    for part in parts[:1]:
+        family = design.family_of(part)
+        if code in MOVED:
+            yield from (MovePart(part=part.id, steps=MOVED[code] * n) for n in range(1, STEPS + 1))
+        if code in SWAPPED:
+            yield from (SwapPart(part=part.id, role=role) for role in family.specs
+                        if role != part.role and role not in ("floor", "base"))  # fmt: skip
+        if code in SWAPPED and design.finish.doors == "sliding":
+            yield SetFinish(finish=design.finish.model_copy(update={"doors": "hinged"}))
+        if code in NARROWED and part.bay is not None:
+            yield from (WidenBay(bay=part.bay, steps=-n) for n in (1, 2))
+        if code in TAKEN_OUT:
+            yield RemovePart(part=part.id)
+        if code in SENT_AWAY:
+            yield from _sent_away(design, finding, part, things)
+
+
+def _sent_away(design: Design, finding: Finding, part: Part, things: tuple[Thing, ...]) -> Iterator[AssignGroup]:
+    """What is in the part to each other part that takes it, the nearest to the limit first; whole, and of a heavy load
+    half.
+    """
+    by_id = {t.id: t for t in things}
+    held = [(by_id[a.thing], a) for a in design.held_by(part.id) if a.thing in by_id]
+    named = [row for row in held if row[0].name == finding.subject] or held
+    others = sorted((p for p in design.parts if p.role in HOLDERS and p.id != part.id),
+                    key=lambda p: abs(p.z - finding.limit) if finding.unit == "mm" else abs(p.z - part.z))  # fmt: skip
+    for thing, a in sorted(named, key=lambda row: row[0].piece_mass * row[1].count):
+        wanted: tuple[Way, ...] = ways(thing, design.rules)
+        for other in others:
+            way = next((w for w in wanted if w in design.family_of(other).spec(other.role).ways), None)
+            if way is None:
+                continue
+            yield AssignGroup(thing=thing.id, way=way, count=a.count, source=part.id, target=other.id)
+            if finding.unit == "kg" and a.count > 1:
+                yield AssignGroup(thing=thing.id, way=way, count=a.count // 2, source=part.id, target=other.id)

@@ -27,6 +27,22 @@ def say(sentence: str, facts: Mapping[str, Any], units: Units) -> str:
     return _Say(units).vformat(sentence, (), facts)
 
 
+def unsaid(sentence: str) -> str:
+    """A sentence of a table before its facts are known: a dash for each, the first form of each choice.
+
+    >>> unsaid("{measured:n} {measured:?bay is|bays are} narrower than {limit:mm}."), unsaid("{part} {detail}.")
+    ('… bays are narrower than ….', 'A part ….')
+    """
+    known = {"part": "a part", "person": "somebody"}
+
+    def shown(name: str, form: str) -> str:
+        return form[1:].split("|")[-1] if form.startswith(("?", "+")) else known.get(name, "…")
+
+    parts = string.Formatter().parse(sentence)
+    said = "".join(text + (shown(name, form or "") if name is not None else "") for text, name, form, _ in parts)
+    return said[:1].upper() + said[1:]
+
+
 def decimal_length(mm: float, units: Units) -> str:
     """A small length with a digit more than a tape has: `3.2 mm` or `0.13"`."""
     return f"{mm:.1f} mm" if units == "metric" else f'{mm / float(MM_PER_INCH):.2f}"'

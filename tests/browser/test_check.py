@@ -5,6 +5,7 @@ from io import BytesIO
 from playwright.sync_api import expect
 from pypdf import PdfReader
 
+from pinakotheke.core.checks import rules
 from pinakotheke.server import models
 
 from .chromium import PHONE
@@ -47,6 +48,13 @@ class CheckTests(BrowserTestCase):
         self.assertIn(done[0]["do"], ("assign", "move"))
         page.get_by_role("button", name="Undo the last act on the design").click()
         expect(high).to_have_count(before)
+
+    def test_all_that_is_checked_is_listed_with_its_source(self) -> None:
+        self.enter_demo("checks")
+        page = self.page
+        page.get_by_text("All that is checked").click()
+        expect(page.locator("[data-rule]")).to_have_count(len(rules()))
+        expect(page.locator("[data-rule='safety.anchor']")).to_contain_text("F2057")
 
     def test_the_report_is_printed(self) -> None:
         self.enter_demo("checks")

@@ -6,11 +6,11 @@ from django.http import HttpResponse
 from ninja import Router, Schema
 from pydantic import Field
 
-from pinakotheke.core.checks import MENDABLE, SEVERITIES, Finding, Severity, kind_of, kinds, matrix, mends
+from pinakotheke.core.checks import MENDABLE, SEVERITIES, Finding, Severity, kind_of, kinds, matrix, mends, rules
 from pinakotheke.core.drawing import Asked, Said, check_report
 from pinakotheke.core.layout import Command
 from pinakotheke.core.materials import bill
-from pinakotheke.core.saying import say
+from pinakotheke.core.saying import say, unsaid
 from pinakotheke.core.tables import load
 from pinakotheke.core.words import BASES, DEFER, act_in_words, more_or_less
 
@@ -75,6 +75,25 @@ class Which(Schema):
     number: Annotated[int, Field(ge=0, le=10_000)]
 
 
+class RuleView(Schema):
+    """A check that is made: what it would say, the mend, and by whose rule."""
+
+    kind: str
+    code: str
+    severity: Severity
+    says: str
+    remedy: str
+    basis: str
+    source: str
+
+
+class Registry(Schema):
+    """Every check that is made of a design and its survey, question by question."""
+
+    kinds: list[KindView]
+    rules: list[RuleView]
+
+
 class MendView(Schema):
     """An act that mends a finding, what else it brings, and what it costs more."""
 
@@ -88,6 +107,21 @@ class MendsView(Schema):
     """The few acts that would mend a finding, the least first."""
 
     each: list[MendView]
+
+
+@router.get("/checks", response=Registry, operation_id="checks_registry")
+def registry(request: MemberRequest) -> Registry:
+    """What is checked at all, with its sources."""
+    rows_ = sorted(rules().values(), key=lambda rule: [k.id for k in kinds()].index(kind_of(rule.code).id))
+    return Registry(
+        kinds=[KindView(id=k.id, name=k.name, asks=k.asks) for k in kinds()],
+        rules=[
+            RuleView(kind=kind_of(r.code).id, code=r.code, severity=r.severity, says=unsaid(r.says),
+                     remedy=r.remedy.replace("{defer}", DEFER), source=r.entry.source if r.rule else r.source,
+                     basis=BASES.get(r.entry.basis if r.rule else r.basis, ""))
+            for r in rows_
+        ],
+    )  # fmt: skip
 
 
 @router.get("/designs/{design_id}/checks", response=ChecksView, operation_id="checks_of")

@@ -1676,6 +1676,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Registry
+         * @description What is checked at all, with its sources.
+         */
+        get: operations["checks_registry"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/checks": {
         parameters: {
             query?: never;
@@ -6140,6 +6160,51 @@ export interface components {
             worst: ("stop" | "fix" | "mind" | "note") | null;
         };
         /**
+         * KindView
+         * @description A question a design is asked.
+         */
+        KindView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Asks */
+            asks: string;
+        };
+        /**
+         * Registry
+         * @description Every check that is made of a design and its survey, question by question.
+         */
+        Registry: {
+            /** Kinds */
+            kinds: components["schemas"]["KindView"][];
+            /** Rules */
+            rules: components["schemas"]["RuleView"][];
+        };
+        /**
+         * RuleView
+         * @description A check that is made: what it would say, the mend, and by whose rule.
+         */
+        RuleView: {
+            /** Kind */
+            kind: string;
+            /** Code */
+            code: string;
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "stop" | "fix" | "mind" | "note";
+            /** Says */
+            says: string;
+            /** Remedy */
+            remedy: string;
+            /** Basis */
+            basis: string;
+            /** Source */
+            source: string;
+        };
+        /**
          * CellView
          * @description What was found for one question at one place: numbers of findings, and the worst of them.
          */
@@ -6197,18 +6262,6 @@ export interface components {
             rows: components["schemas"]["RowView"][];
             /** Findings */
             findings: components["schemas"]["CheckedView"][];
-        };
-        /**
-         * KindView
-         * @description A question a design is asked.
-         */
-        KindView: {
-            /** Id */
-            id: string;
-            /** Name */
-            name: string;
-            /** Asks */
-            asks: string;
         };
         /**
          * RowView
@@ -8586,6 +8639,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SpaceLedger"];
+                };
+            };
+        };
+    };
+    checks_registry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Registry"];
                 };
             };
         };

@@ -14,6 +14,7 @@ import { Tool } from '../shell/Tool'
 import { Plate } from '../sheet/Plate'
 import { Sheet } from '../sheet/Sheet'
 import { Mends } from './Mends'
+import { Registry } from './Registry'
 
 type Checks = Schemas['ChecksView']
 type Checked = Schemas['CheckedView']
@@ -130,6 +131,7 @@ function Checking({ design, space, shown, onShow, measure }: CheckingProps) {
                   </span>
                 </div>
                 <Matrix checks={checks} cell={cell} onCell={setCell} />
+                <Registry />
               </div>
               <div>
                 <Found

@@ -18,6 +18,7 @@ class CheckTests(BrowserTestCase):
         page = self.page
         expect(page.locator("a.stage[aria-current=page]")).to_contain_text("Check")
         found = page.get_by_role("region", name="What was found")
+        expect(found.locator(".finding").first).to_be_visible()
         every = found.locator(".finding").count()
         self.assertGreater(every, 2)
         cell = page.locator(".matrix-cell").last

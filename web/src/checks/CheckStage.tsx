@@ -9,6 +9,7 @@ import { useDesign } from '../api/queries'
 import { useDesignEdits, type Command } from '../layout/useDesignEdits'
 import { Fetched } from '../shell/Fetched'
 import { SeverityMark } from '../shell/Findings'
+import { NoDesign } from '../shell/NoDesign'
 import type { StageProps } from '../shell/StageProps'
 import { Tool } from '../shell/Tool'
 import { Plate } from '../sheet/Plate'
@@ -22,20 +23,13 @@ type Checked = Schemas['CheckedView']
 /** Check: what the design was asked, bay by bay, what was found, and the acts that mend it. */
 export default function CheckStage({ house, space, design, shown, onShow }: StageProps) {
   const query = useDesign(design)
-  if (design === null) {
+  if (design === null)
     return (
-      <main className="room whole">
-        <Sheet title={null}>
-          <div className="empty">
-            <p>What is checked is a design, and there is none yet.</p>
-            <Button component={Link} to={`/house/${house.id}/${space.id}/layout`}>
-              Go to Design
-            </Button>
-          </div>
-        </Sheet>
-      </main>
+      <NoDesign
+        says="What is checked is a design, and there is none yet."
+        to={`/house/${house.id}/${space.id}/layout`}
+      />
     )
-  }
   return (
     <Fetched query={query} waiting="Fetching the design">
       {(one) => (

@@ -1,10 +1,10 @@
 import { Button } from '@mantine/core'
 import { useState } from 'react'
-import { Link } from 'react-router'
 
 import type { Schemas } from '../api/client'
 import { useDesign } from '../api/queries'
 import { Fetched } from '../shell/Fetched'
+import { NoDesign } from '../shell/NoDesign'
 import type { StageProps } from '../shell/StageProps'
 import { Plate } from '../sheet/Plate'
 import { Sheet } from '../sheet/Sheet'
@@ -13,20 +13,13 @@ import { Sheet } from '../sheet/Sheet'
 export default function BuyStage({ house, space, design }: StageProps) {
   const query = useDesign(design)
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set())
-  if (design === null) {
+  if (design === null)
     return (
-      <main className="room whole">
-        <Sheet title={null}>
-          <div className="empty">
-            <p>A list comes from a design, and there is none yet.</p>
-            <Button component={Link} to={`/house/${house.id}/${space.id}/layout`}>
-              Go to Design
-            </Button>
-          </div>
-        </Sheet>
-      </main>
+      <NoDesign
+        says="A list comes from a design, and there is none yet."
+        to={`/house/${house.id}/${space.id}/layout`}
+      />
     )
-  }
   return (
     <Fetched query={query} waiting="Writing the list">
       {({ bill, elevation, title, id }) => (

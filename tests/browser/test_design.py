@@ -166,6 +166,66 @@ class DesignTests(BrowserTestCase):
             page.wait_for_timeout(100)
         self.assertEqual([step > 0 for step in widths()], [False, True])
 
+    def test_the_bars_acts_are_done_by_a_click_and_by_enter(self) -> None:
+        """Add above a part, make it another, copy a bay, lock: each from its button or menu."""
+        space = self.enter_demo("layout")
+        page = self.page
+
+        def press(one: Locator, key: bool) -> None:
+            if key:
+                one.press("Enter")
+            else:
+                one.click()
+
+        wanted: list[str] = []
+        for key in (False, True):
+            for menu in ("add above it", "make it another"):
+                page.locator(".can-select[data-part*='-shelf-']").first.focus()
+                press(page.get_by_role("button", name="More with this part"), key)
+                items = page.get_by_role("menuitem")
+                expect(page.get_by_text(menu)).to_be_visible()
+                press(items.first if menu == "add above it" else items.last, key)
+                wanted.append("add" if menu == "add above it" else "swap")
+                self.done_are(space, wanted)
+            self.bay(0)
+            press(page.get_by_role("button", name="More with this bay"), key)
+            press(page.get_by_role("menuitem", name=re.compile("^Copy|^As bay")).first, key)
+            wanted.append("copy bay")
+            self.done_are(space, wanted)
+            for act in ("Lock bay", "Unlock bay"):
+                press(self.bay(0).get_by_role("button", name=act, exact=True), key)
+                wanted.append("lock bay")
+                self.done_are(space, wanted)
+
+    def done_are(self, space: models.Space, wanted: list[str]) -> None:
+        """Wait until these are the acts done, in their order."""
+        done: list[str] = []
+        for _ in range(60):
+            done = [c["do"] for row in models.Design.objects.filter(space=space) for c in row.done]
+            if done == wanted:
+                return
+            self.page.wait_for_timeout(100)
+        self.assertEqual(done, wanted)
+
+    def test_what_has_no_place_is_taken_from_the_tray_by_the_pointer(self) -> None:
+        self.enter_demo("layout")
+        page = self.page
+        page.locator("[data-part*=rail]").first.click()
+        page.get_by_role("button", name="Take up what it holds (t)").click()
+        hand = page.get_by_role("group", name="In the hand")
+        hand.get_by_role("button", name="Lay it aside").click()
+        tray = page.get_by_role("group", name="Without a place").get_by_role("button")
+        expect(tray.first).to_be_visible()
+        left = tray.count()
+        tray.first.click()
+        expect(page.locator(".landing.well").first).to_be_attached()
+        box = page.locator(".landing.well").first.bounding_box()
+        assert box is not None
+        page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+        page.mouse.down()
+        page.mouse.up()
+        expect(tray).to_have_count(left - 1)
+
     def test_an_added_shelf_is_there_to_be_moved(self) -> None:
         self.enter_demo("layout")
         page = self.page

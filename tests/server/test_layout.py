@@ -512,35 +512,3 @@ class RowEditTests(ServerTestCase):
         self.assertIn("% full", self.before["asked"])
         self.assertIn("Best found", self.before["outcome"])
         self.assertFalse(self.before["flat"])
-
-
-class CheckTests(ServerTestCase):
-    def test_what_was_found_where_and_the_act_that_mends_it(self) -> None:
-        space = self.closet(LINE, THINGS)
-        self.ada.post(f"/spaces/{space}/solves")
-        design = self.ada.get(f"/spaces/{space}/designs").body["designs"][0]["id"]
-        checks = self.ada.get(f"/designs/{design}/checks").body
-        numbers = {n for row in checks["rows"] for cell in row["cells"] for n in cell["findings"]}
-        self.assertEqual(numbers, set(range(len(checks["findings"]))))
-        self.assertEqual([len(row["cells"]) for row in checks["rows"]], [len(checks["kinds"])] * len(checks["rows"]))
-        # A shelf sent as high as it goes: somebody no longer reaches what is on it.
-        shelf = next(
-            p for p in self.ada.get(f"/designs/{design}").body["parts"] if p["role"] == "shelf" and p["movable"]
-        )
-        edited = {"do": "remove", "part": shelf["id"]}
-        version = checks["version"]
-        self.ada.post(f"/designs/{design}/edits", {"version": version, "command": edited})
-        changed = self.ada.post(f"/designs/{design}/mends", {"version": version, "number": 0})
-        self.assertEqual(changed.status_code, 409)
-        now = self.ada.get(f"/designs/{design}/checks").body
-        self.assertTrue(any(f["code"] == "fit.unplaced" for f in now["findings"]))
-        told = self.ada.post(f"/designs/{design}/mends", {"version": now["version"], "number": 0})
-        self.assertEqual(told.status_code, 200)
-        self.assertEqual(self.eve.get(f"/designs/{design}/checks").status_code, 404)
-
-    def test_the_report_is_a_pdf(self) -> None:
-        space = self.closet(LINE, THINGS)
-        self.ada.post(f"/spaces/{space}/solves")
-        design = self.ada.get(f"/spaces/{space}/designs").body["designs"][0]["id"]
-        answer = self.ada.get(f"/designs/{design}/checks.pdf")
-        self.assertEqual((answer.status_code, answer["Content-Type"]), (200, "application/pdf"))

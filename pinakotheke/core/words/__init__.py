@@ -18,7 +18,7 @@ from .choices import (
 )
 from .demand import changes_in_words, class_in_words, offer_in_words, over_stock_in_words, purge_in_words
 from .doubts import NEXT, doubt_in_words
-from .findings import DEFER, closed_in_words, remedy, sentence
+from .findings import DEFER, closed_in_words, remedy, remedy_of, sentence
 from .homes import reason_words, why
 from .money import figures, money, more_or_less
 from .slips import BASES, Slip, slip
@@ -56,6 +56,7 @@ __all__ = [
     "reason_words",
     "relaxation_in_words",
     "remedy",
+    "remedy_of",
     "sensitivity_in_words",
     "sentence",
     "slip",

@@ -38,7 +38,11 @@ def closed_in_words(region: ClosedRegion, units: Units) -> str:
 
 def remedy(finding: Finding, units: Units = "metric", table: Mapping[str, Rule] | None = None) -> str:
     """What mends it; every code has one."""
-    rule = (table or rules())[finding.code]
+    return remedy_of((table or rules())[finding.code], units)
+
+
+def remedy_of(rule: Rule, units: Units) -> str:
+    """The mend of a rule, whatever was found."""
     text = rule.remedy_imperial if units == "imperial" and rule.remedy_imperial else rule.remedy
     return text.replace("{defer}", DEFER)
 

@@ -12,7 +12,8 @@ from pinakotheke.core.layout import Command
 from pinakotheke.core.materials import bill
 from pinakotheke.core.saying import say, unsaid
 from pinakotheke.core.tables import load
-from pinakotheke.core.words import BASES, DEFER, act_in_words, more_or_less
+from pinakotheke.core.units import Units
+from pinakotheke.core.words import BASES, DEFER, act_in_words, more_or_less, remedy_of
 
 from .. import rows
 from ..actions.base import Stale, own_design
@@ -110,14 +111,14 @@ class MendsView(Schema):
 
 
 @router.get("/checks", response=Registry, operation_id="checks_registry")
-def registry(request: MemberRequest) -> Registry:
-    """What is checked at all, with its sources."""
+def registry(request: MemberRequest, units: Units = "metric") -> Registry:
+    """What is checked at all, with its sources; sizes in the household's units."""
     rows_ = sorted(rules().values(), key=lambda rule: [k.id for k in kinds()].index(kind_of(rule.code).id))
     return Registry(
         kinds=[KindView(id=k.id, name=k.name, asks=k.asks) for k in kinds()],
         rules=[
             RuleView(kind=kind_of(r.code).id, code=r.code, severity=r.severity, says=unsaid(r.says),
-                     remedy=r.remedy.replace("{defer}", DEFER), source=r.entry.source if r.rule else r.source,
+                     remedy=remedy_of(r, units), source=r.entry.source if r.rule else r.source,
                      basis=BASES.get(r.entry.basis if r.rule else r.basis, ""))
             for r in rows_
         ],

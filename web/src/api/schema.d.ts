@@ -1685,7 +1685,7 @@ export interface paths {
         };
         /**
          * Registry
-         * @description What is checked at all, with its sources.
+         * @description What is checked at all, with its sources; sizes in the household's units.
          */
         get: operations["checks_registry"];
         put?: never;
@@ -8645,7 +8645,9 @@ export interface operations {
     };
     checks_registry: {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "imperial";
+            };
             header?: never;
             path?: never;
             cookie?: never;

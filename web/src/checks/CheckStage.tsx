@@ -39,6 +39,7 @@ export default function CheckStage({ house, space, design, shown, onShow }: Stag
           space={space}
           shown={shown}
           onShow={onShow}
+          units={house.units}
           measure={`/house/${house.id}/${space.id}/survey`}
         />
       )}
@@ -55,13 +56,14 @@ interface Cell {
 interface CheckingProps {
   design: Schemas['DesignView']
   space: Schemas['SpaceLine']
+  units: Schemas['HouseView']['units']
   shown: string | null
   onShow: (id: string | null) => void
   /** Where readings are taken. */
   measure: string
 }
 
-function Checking({ design, space, shown, onShow, measure }: CheckingProps) {
+function Checking({ design, space, units, shown, onShow, measure }: CheckingProps) {
   const edits = useDesignEdits(space.id, design.id)
   const [cell, setCell] = useState<Cell | null>(null)
   const [pointed, setPointed] = useState<readonly string[]>([])
@@ -125,7 +127,7 @@ function Checking({ design, space, shown, onShow, measure }: CheckingProps) {
                   </span>
                 </div>
                 <Matrix checks={checks} cell={cell} onCell={setCell} />
-                <Registry />
+                <Registry units={units} />
               </div>
               <div>
                 <Found

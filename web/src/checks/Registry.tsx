@@ -1,15 +1,15 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import { api, body } from '../api/client'
+import { api, body, type Schemas } from '../api/client'
 import { SeverityMark } from '../shell/Findings'
 
 /** Every check that is made, with what it would say and by whose rule; fetched when it is opened. */
-export function Registry() {
+export function Registry({ units }: { units: Schemas['HouseView']['units'] }) {
   const [opened, setOpened] = useState(false)
   const { data } = useQuery({
-    queryKey: ['checks'],
-    queryFn: () => body(api.GET('/api/checks')),
+    queryKey: ['checks', units],
+    queryFn: () => body(api.GET('/api/checks', { params: { query: { units } } })),
     enabled: opened,
     staleTime: Infinity,
   })

@@ -15,7 +15,7 @@ from pinakotheke.core.systems import FAMILIES, Bay, Finish, OnPart, Part, Row
 from .examples import PLAIN, demo_house, region, regions, survey, task
 from .examples import thing as _thing
 from .made_up.ladder import Ladder
-from .test_beams import carries
+from .test_shelves import carries
 
 FOLDED_ONLY = (_thing("j", "jumper", 5), _thing("s", "shoe-men", 3))
 CARCASE, TRACK = FAMILIES["carcase"], FAMILIES["track"]

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from ..systems.beams import rail_sag
+from ..systems.shelves import rail_sag
 from ..tables import value
 from .check import Case, of_design
 from .findings import Finding

@@ -1,6 +1,6 @@
 """The boards that parts are made of: size, grain, edges, joints and holes of each, where it stands.
 
-Material is a row of `board` in `tables/rules.toml` (density, modulus, creep). Lengths mm, masses kg. A board lies along
+Material is a row of `tables/boards.toml`. Lengths mm, masses kg. A board lies along
 the axes of its section; its thickness is its least side.
 """
 
@@ -8,7 +8,7 @@ from collections.abc import Iterable
 from typing import Literal
 
 from ..base import Frozen
-from ..tables import value
+from ..mechanics.materials import Grade, boards
 from .parts import Part
 
 Axis = Literal["x", "y", "z"]
@@ -37,7 +37,7 @@ class Board(Frozen):
 
     part: str
     name: str
-    material: Literal["particleboard", "softwood"] = "particleboard"
+    material: Grade = "particleboard"
     x: int
     y: int
     z: int
@@ -68,7 +68,7 @@ class Board(Frozen):
     @property
     def mass(self) -> float:
         """Kilograms: volume × density of the material."""
-        return self.w * self.d * self.h / 1e9 * value(f"board.{self.material}.density")
+        return self.w * self.d * self.h / 1e9 * boards()[self.material].density
 
     def meets(self, part: Part) -> bool:
         """Whether a part shares volume with it; touching does not count."""
@@ -99,7 +99,7 @@ def boards_of(part: Part, thickness: int) -> tuple[Board, ...]:
     if part.role in ("drawer", "hamper"):
         return drawn(part)
     grain: Axis = "z" if part.h >= max(part.w, part.d) else "x" if part.w >= part.d else "y"
-    solid: Literal["particleboard", "softwood"] = "softwood" if part.role == "cleat" else "particleboard"
+    solid: Grade = "pine" if part.role == "cleat" else part.make.grade if part.make else "particleboard"
     return (Board(part=part.id, name=part.role, material=solid, x=part.x, y=part.y, z=part.z, w=part.w, d=part.d,
                   h=part.h, grain=grain, edges=() if part.role == "cleat" else ("front",)),)  # fmt: skip
 

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from ..base import Frozen, Id
 from .roles import Role
+from .shelves import USUAL, ShelfMake
 
 Surface = Literal["wall", "floor", "ceiling", "drawer", "shelf", "uprights"]
 """What of the house, or of the furniture that is there, may carry a part."""
@@ -54,6 +55,8 @@ class Part(Frozen):
     mitre: Annotated[int, Field(ge=0, le=89)] = 0
     """Of a board that runs to a sloping ceiling: how steep that is, degrees; its `cut_end` is cut to it."""
     cut_end: Literal["", "left", "right"] = ""
+    make: ShelfMake | None = None
+    """Of a shelf: what it is made of, where that is not the usual board."""
     locked: bool = False
     """A person fixed it: a new search leaves it and what is in it where it is."""
 
@@ -153,6 +156,8 @@ class Bay(Frozen):
     """Wire or slats instead of boards, where the family has them."""
     sloped: bool = False
     """Shoe shelves that slope, where the family has them."""
+    shelves: ShelfMake = USUAL
+    """What its shelves are made of, where its family cuts them from boards."""
     blocked: tuple[Blocked, ...] = ()
 
     @property

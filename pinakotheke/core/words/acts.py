@@ -3,9 +3,10 @@
 from collections.abc import Mapping
 
 from ..layout import Command, Design
-from ..layout.edit.edits import AssignGroup, MovePart, WidenBay
+from ..layout.edit.edits import AssignGroup, MakeShelf, MovePart, WidenBay
 from ..saying import say
 from ..systems import Part
+from ..systems.shelves import ShelfMake
 from ..tables import load
 from ..units import Units, with_unit
 
@@ -22,12 +23,21 @@ def act_in_words(command: Command, design: Design, things: Mapping[str, str], un
             bay = design.bay_of(part)
             facts |= {"steps": command.steps, "to": part.z + bay.foot + command.steps * bay.pitch}
         facts["role"] = getattr(command, "role", "")
+    if isinstance(command, MakeShelf):
+        facts["make"] = make_in_words(command.make, units)
     if isinstance(command, WidenBay):
         facts["bay"] = command.bay + 1
     if isinstance(command, AssignGroup) and command.target in parts:
         facts |= {"count": command.count, "thing": things.get(command.thing, command.thing),
                   "to": part_in_words(parts[command.target], design, units)}  # fmt: skip
     return say(load("acts")[command.do], facts, units)
+
+
+def make_in_words(make: ShelfMake, units: Units) -> str:
+    """What a shelf is made of: *22 mm particleboard, with a lipping along its front*."""
+    acts = load("acts")
+    said = say(acts["made"], {"thickness": make.thickness, "grade": make.board.name.lower()}, units)
+    return said + (acts["lipped"] if make.lipped else "")
 
 
 def part_in_words(part: Part, design: Design, units: Units) -> str:

@@ -16,6 +16,7 @@ from ...base import AtMost, Frozen, Id
 from ...errors import EditRefused
 from ...inventory.kinds import Way
 from ...systems import HOLDERS, INSIDE, PULL_OUTS, Bay, Family, Finish, Holder, Part, Range
+from ...systems.shelves import ShelfMake
 from ..build.boards import gables_to_size
 from ..models import Assignment, Design, Unplaced, fresh_ids
 from ..packing.fits import position
@@ -41,6 +42,14 @@ class ResizePart(Frozen):
     do: Literal["resize"] = "resize"
     part: Id
     steps: Annotated[int, Field(ge=-10, le=10)]
+
+
+class MakeShelf(Frozen):
+    """Make one shelf of another board, or stiffen its front with a lipping."""
+
+    do: Literal["make"] = "make"
+    part: Id
+    make: ShelfMake
 
 
 class SwapPart(Frozen):
@@ -163,8 +172,8 @@ class Refound(Frozen):
 
 
 Command = Annotated[
-    MovePart | ResizePart | SwapPart | AddPart | RemovePart | AssignGroup | Several | LockPart | LockBay | CopyBay
-    | WidenBay | ReshapeRow | MirrorRow | SwapFamily | SetFinish | Refound,
+    MovePart | ResizePart | MakeShelf | SwapPart | AddPart | RemovePart | AssignGroup | Several | LockPart | LockBay
+    | CopyBay | WidenBay | ReshapeRow | MirrorRow | SwapFamily | SetFinish | Refound,
     Field(discriminator="do"),
 ]  # fmt: skip
 
@@ -280,6 +289,17 @@ def _resize(design: Design, command: ResizePart) -> Design:
     if part.z + fronts[wanted] > bay.z1:
         raise EditRefused("edit.leaves-bay-above", role=part.role)
     return _replaced(design, part, part.model_copy(update={"h": fronts[wanted]}))
+
+
+def _make(design: Design, command: MakeShelf) -> Design:
+    part, bay, family = _movable(design, command.part)
+    if not family.is_cut(part.role, bay):
+        raise EditRefused("edit.not-cut", role=part.role)
+    make = command.make.model_copy(update={"shows": bay.shelves.shows})
+    thick = part.h if make.thickness == part.h else make.thickness
+    if part.z + thick > bay.z1:
+        raise EditRefused("edit.leaves-bay-above", role=part.role)
+    return _replaced(design, part, part.model_copy(update={"h": thick, "make": None if make.is_usual else make}))
 
 
 def _swap(design: Design, command: SwapPart) -> Design:
@@ -446,8 +466,8 @@ def _found_anew(design: Design, command: Refound) -> Design:
 
 
 _CARRIED_OUT: dict[type, Callable[[Design, Any], Design]] = {
-    MovePart: _move, ResizePart: _resize, SwapPart: _swap, AddPart: _add, RemovePart: _remove, AssignGroup: _assign,
-    Several: _several, LockPart: _lock, LockBay: _lock_bay, CopyBay: _copy_bay, Refound: _found_anew,
+    MovePart: _move, ResizePart: _resize, MakeShelf: _make, SwapPart: _swap, AddPart: _add, RemovePart: _remove,
+    AssignGroup: _assign, Several: _several, LockPart: _lock, LockBay: _lock_bay, CopyBay: _copy_bay, Refound: _found_anew,
     WidenBay: lambda d, c: widened(d, _bay(d, c.bay), c.steps),
     ReshapeRow: lambda d, c: reshaped(d, _bay(d, c.bay), c.taller, c.deeper),
     MirrorRow: lambda d, c: mirrored(d, _bay(d, c.bay)),

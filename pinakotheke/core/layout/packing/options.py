@@ -234,7 +234,7 @@ def _option(thing: Thing, rank: int, way: Way, role: Holder, family: Family, bay
     part = home.cache.component(family, role, bay, front).part
     units, below = heights(family, part, bay, full)
     lowest, highest = feet(family, role, bay, below)
-    height = front or (family.spec(role).fronts[0] if family.spec(role).fronts else family.spec(role).height)
+    height = front or family.height(role, bay)
     at = _hand_at_zero(role, bay, height, below)
     near, far = 0, PITCHES
     for bound in limits.bounds(thing, role, bay, family, full):

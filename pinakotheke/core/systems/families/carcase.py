@@ -12,12 +12,14 @@ from math import ceil, radians, sin
 
 from ...survey import Envelope
 from ...survey.closed import ClosedRegion
+from ...tables import value
 from ..family import Extra, Family, Finish, OnTwoSides, Row, Shape, Table
 from ..parts import Bay, Blocked, OnPart, Part
 from ..roles import Role
 from ..standing import blocked_heights, comes_out, free_stretches, setback_for
 
 ANCHORS_PER_FRAME = 2
+PINS_AN_END = 2
 LEAST_BESIDE = 250
 """Beside what must stay reachable a frame is used from so much on, mm; common practice."""
 
@@ -195,7 +197,11 @@ class Carcase(OnTwoSides, Family):
             return part.model_copy(update={"h": self.spec(role).height + rise})
         # A shelf through a corner is wide: it is cut from thicker board.
         thick = role in ("shelf", "cover") and bay.w > self.table.widths[-1]
-        return part.model_copy(update={"h": self.table.corner_board}) if thick else part
+        return part.model_copy(update={"h": max(part.h, self.table.corner_board)}) if thick else part
+
+    def bears(self, part: Part, bay: Bay) -> float:
+        """Two pins at each end."""
+        return PINS_AN_END * value("strength.pin")
 
     def rating(self, part: Part, bay: Bay) -> float:
         return self._carries(part, bay, super().rating(part, bay))

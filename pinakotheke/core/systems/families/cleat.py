@@ -9,11 +9,13 @@ from collections.abc import Iterator
 from itertools import islice, product
 from typing import Literal
 
+from ...mechanics.beam import Support
 from ...survey import Envelope
-from ..beams import Sag, board_sag, cleated_sag
 from ..family import Extra, Family, Finish, Row, Shape, Table
+from ..family.basis import CUT
 from ..parts import Bay, Part, Surface
 from ..roles import INSIDE, Role
+from ..shelves import Sag, board_sag, cleated_sag
 from ..slopes import Falls, Tier, falls, pitch_of, steps, tiers
 from ..standing import comes_out, cut_around, setback_for
 
@@ -52,6 +54,7 @@ class Cleat(Family):
     table: CleatTable
     tips = tilts = frozenset()
     screwed = frozenset({"cleat", "hooks"})
+    cuts_shelves = True
     scribed = INSIDE | {"cleat"}
 
     @property
@@ -298,9 +301,20 @@ class Cleat(Family):
         """A plate that rests on three edges, or on its two ends where something parts the cleat at the back."""
         if part.role != "shelf":
             return ()
-        if any(c[2] < bay.y + self.table.cleat_depth for c in bay.cuts):
-            return (board_sag(part.w, bay.depth, part.h, mass),)
-        return (cleated_sag(part.w, bay.depth, part.h, mass),)
+        make = self.make(part, bay)
+        across = board_sag(make, part.w, bay.depth, part.h, mass)
+        if not self._has_back(bay):
+            return (across,)
+        held = cleated_sag(make, part.w, bay.depth, part.h, mass)
+        return (held, across) if make.lipped else (held,)
+
+    def _has_back(self, bay: Bay) -> bool:
+        """Whether the cleat at the back runs through."""
+        return not any(c[2] < bay.y + self.table.cleat_depth for c in bay.cuts)
+
+    def supports(self, part: Part, bay: Bay) -> tuple[Support, ...]:
+        """Its two ends, where no cleat at the back carries it as well: then it is a plate, not a beam."""
+        return (Support(0), Support(part.w)) if part.role in CUT and not self._has_back(bay) else ()
 
     def board_depths(self, bay: Bay) -> tuple[int, ...]:
         """Any depth of the table; not where a board is cut around something, or to a slope, and in deep rows none so

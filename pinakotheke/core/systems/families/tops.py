@@ -85,6 +85,7 @@ class Across(Tops):
     id = "across"
     lies_on = frozenset({"track", "rack", "cleat"})
     built = True
+    cuts_shelves = True
 
     def over(self, envelope: Envelope, below: Family, row: Row, finish: Finish) -> Row | None:
         """From upright to upright, as far as it is free over them; None as well where they stand too far apart to carry a

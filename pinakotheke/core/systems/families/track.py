@@ -161,6 +161,9 @@ class Track(OnTwoSides, Family):
         # Room for the brackets of whatever is set above it.
         return low, high if part.role in HANGING else high + BRACKET
 
+    def bears(self, part: Part, bay: Bay) -> float:
+        return self.table.bracket_rating
+
     def rating(self, part: Part, bay: Bay) -> float:
         """Two brackets carry it, on two standards; a board carries what it can without a visible sag."""
         usual = super().rating(part, bay)

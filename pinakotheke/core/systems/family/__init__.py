@@ -22,8 +22,7 @@ class Family(Geometry, Compartments, Structure, Pricing, ABC):
 
     def component(self, role: Holder, bay: Bay, front: int = 0) -> Component:
         """What a compartment of this role is in this bay."""
-        spec = self.spec(role)
-        height = front or (spec.fronts[0] if spec.fronts else spec.height)
+        spec, height = self.spec(role), front or self.height(role, bay)
         part = self.placed(bay, "x", role, bay.z0, height)
         price = self.price(part) + sum((self.price(b) for b in self.brackets(part, bay)), Decimal(0))
         return Component(role=role, item=part.item, height=height, price=price, rating=self.rating(part, bay),

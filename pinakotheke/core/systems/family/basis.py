@@ -9,6 +9,9 @@ from ..parts import Bay, Part
 from ..roles import Holder, Role
 from .models import Finish, Spec, Table
 
+CUT: frozenset[Role] = frozenset({"shelf", "cover", "top"})
+"""Roles of boards of which a household may choose the make."""
+
 
 class Basis:
     """A family's table and identity."""
@@ -33,6 +36,8 @@ class Basis:
     """Kinds of family over whose modules it lies, from the first to the last."""
     built: bool = True
     """Whether there is something to buy and to stand: what is there anyhow is never left away."""
+    cuts_shelves: bool = False
+    """Whether its shelves are cut from boards, whose grade and thickness one may choose."""
     on_what_is_there: bool = False
     """Whether its bottom is a board of the place itself, which is no part of what is built."""
 
@@ -103,6 +108,17 @@ class Basis:
         spec = self._by_name.get(role)
         return spec if spec is not None and spec.fronts else None
 
+    def height(self, role: Role, bay: Bay) -> int:
+        """How high a part of a role is where nobody says: its lowest front, its board, or as the table has it; mm."""
+        spec = self.spec(role)
+        if spec.fronts:
+            return spec.fronts[0]
+        return bay.shelves.thickness if self.is_cut(role, bay) else spec.height
+
+    def is_cut(self, role: Role, bay: Bay) -> bool:
+        """Whether a part of a role is a board that is cut: no wire, no slats, nothing of a range of fixed articles."""
+        return self.cuts_shelves and not self.is_own and role in CUT and not bay.open_boards
+
     def makes(self, role: Role) -> bool:
         """Whether it has parts of this role for the inside of a bay."""
         return role in self._by_name or (role in ("base", "cover") and "shelf" in self._by_name)
@@ -111,4 +127,4 @@ class Basis:
         """A bay as its finish makes it: fascias narrow what slides out, fronts and boards are of another make."""
         trim = self.table.fascia if finish.fascia else 0
         return bay.model_copy(update={"trim": trim, "fronts": finish.fronts, "open_boards": finish.ventilated,
-                                       "sloped": finish.sloped_shoes})  # fmt: skip
+                                       "sloped": finish.sloped_shoes, "shelves": finish.shelves})  # fmt: skip

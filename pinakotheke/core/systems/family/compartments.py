@@ -41,15 +41,16 @@ class Compartments(Basis):
 
     def placed(self, bay: Bay, part_id: str, role: Role, z: int, height: int = 0) -> Part:
         """A holding part (or a cover) standing in a bay, its foot at z."""
-        spec = self.spec("shelf" if role == "cover" and "shelf" in self.specs else role)
-        y, d, h = bay.y, bay.depth, height or (spec.fronts[0] if spec.fronts else spec.height)
+        like: Role = "shelf" if role == "cover" and "shelf" in self.specs else role
+        y, d, h = bay.y, bay.depth, height or self.height(like, bay)
         if role in ("rail", "tie rack"):
             # The tube alone: its centre stands at the hanging distance from the wall.
             y, d = bay.y + rail_distance(bay) - h // 2, h
         kind = self._article("shelf" if role == "cover" else role, bay)
         return Part(id=part_id, item=f"{self.id}.{kind.replace(' ', '-')}", role=role, section=bay.section,
                     bay=bay.index, x=bay.x, y=y, z=z, w=bay.w, d=d, h=h, fixed_to=self.carrier(bay),
-                    cuts=bay.cuts if role in ("shelf", "base", "cover", "floor", "hooks") else ())  # fmt: skip
+                    cuts=bay.cuts if role in ("shelf", "base", "cover", "floor", "hooks") else (),
+                    make=bay.shelves if self.is_cut(like, bay) and not bay.shelves.is_usual else None)  # fmt: skip
 
     def _article(self, kind: str, bay: Bay) -> str:
         """The article a part is bought as: with another front, or open instead of a board, where there is one."""

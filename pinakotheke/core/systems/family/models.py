@@ -9,6 +9,7 @@ from ...base import Frozen
 from ...errors import NotHere
 from ...inventory.kinds import Way
 from ..roles import Holder
+from ..shelves import USUAL, ShelfMake
 
 Money = Annotated[float, Field(ge=0, le=1_000_000)]
 
@@ -27,6 +28,8 @@ class Finish(Frozen):
     """Open wire or slats instead of boards."""
     sloped_shoes: bool = False
     """Shoe shelves that slope toward the hand instead of flat ones: the pairs are seen, and take more height."""
+    shelves: ShelfMake = USUAL
+    """What shelves are made of, where a family cuts them from boards."""
 
 
 class Shape(Frozen):

@@ -4,8 +4,10 @@ from collections.abc import Callable, Iterator
 from decimal import Decimal
 from typing import NamedTuple
 
+from ...tables import value
 from ..parts import Part
 from ..roles import Role
+from ..shelves import ShelfMake
 from .basis import Basis
 
 CENT = Decimal("0.01")
@@ -60,7 +62,14 @@ class Pricing(Basis):
         if listed is not None:
             return listed
         area = AREAS.get(part.role, _floor)(part)
-        return self.priced(part.article, area_mm2=area, length_mm=max(part.w, part.d, part.h))
+        plain = self.priced(part.article, area_mm2=area, length_mm=max(part.w, part.d, part.h))
+        return plain if part.make is None else plain + self._made(part.make, part.article, area, part)
+
+    def _made(self, make: ShelfMake, article: str, area: float, part: Part) -> Decimal:
+        """What another board, and a lipping, costs more than the usual one."""
+        board = self.table.rate(article).per_m2 * area / 1e6 * (make.price(part.h) - 1)
+        lip = value("board.lip_price") * part.w / 1000 if make.lipped else 0.0
+        return Decimal(str(board + lip)).quantize(CENT)
 
     def _listed_price(self, part: Part) -> Decimal | None:
         """The price of the smallest listed article that is at least so wide, deep and high (a size that is not listed

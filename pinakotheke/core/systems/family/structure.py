@@ -1,14 +1,16 @@
 """What a family is built of: what stands whatever is stored, what holds it up, and the boards of each part."""
 
 from abc import ABC, abstractmethod
+from math import inf
 
+from ...mechanics.beam import Support
 from ...survey import Envelope
 from ...tables import value
-from ..beams import Sag, board_sag, carries
 from ..boards import Board, boards_of, mass_of
 from ..parts import Bay, Part
 from ..roles import METAL, Role
-from .basis import Basis
+from ..shelves import Sag, ShelfMake, board_sag, carries
+from .basis import CUT, Basis
 from .models import Finish, Row
 
 
@@ -55,6 +57,18 @@ class Structure(Basis, ABC):
         """
         return ()
 
+    def make(self, part: Part, bay: Bay) -> ShelfMake:
+        """What a shelf is made of; when it shows is for the bay to say."""
+        return bay.shelves if part.make is None else part.make.model_copy(update={"shows": bay.shelves.shows})
+
+    def supports(self, part: Part, bay: Bay) -> tuple[Support, ...]:
+        """What holds a shelf along its length, from its left end; none for what is no board on supports."""
+        return ()
+
+    def bears(self, part: Part, bay: Bay) -> float:
+        """Kilograms that each of these supports bears; infinite where nothing is said."""
+        return inf
+
     def sag(self, part: Part, bay: Bay, mass: float) -> Sag | None:
         """The stiffest of `sags`."""
         return min(self.sags(part, bay, mass), key=lambda s: s.shows, default=None)
@@ -69,5 +83,12 @@ class Structure(Basis, ABC):
 class OnTwoSides(Structure, ABC):
     """Shelves are boards that rest at both ends."""
 
+    cuts_shelves = True
+
+    def supports(self, part: Part, bay: Bay) -> tuple[Support, ...]:
+        return (Support(0), Support(part.w)) if part.role in CUT else ()
+
     def sags(self, part: Part, bay: Bay, mass: float) -> tuple[Sag, ...]:
-        return (board_sag(part.w, bay.depth, part.h, mass),) if part.role == "shelf" else ()
+        if part.role != "shelf":
+            return ()
+        return (board_sag(self.make(part, bay), part.w, bay.depth, part.h, mass),)

@@ -5,6 +5,7 @@ A field of a sentence is `{name}` or `{name:form}`:
     mm, abs, fine      a length; without its sign; with a digit more than a tape has
     nominal            a length of the trade, as a level is sold: in inches the nearest 4
     mms                several lengths, the unit said once
+    stress             a stress, from N/mm²
     kg, litres, n, g   a mass, a volume, a whole number, a number without its noughts
     list, words        several words, parted by commas; by spaces
     and, or            several words: `one, two and three`; with *or*
@@ -19,7 +20,7 @@ from collections.abc import Callable, Iterable, Mapping
 from itertools import pairwise
 from typing import Any
 
-from .units import MM_PER_INCH, Units, format_length, format_mass, format_volume, with_unit
+from .units import MM_PER_INCH, Units, format_length, format_mass, format_stress, format_volume, with_unit
 
 
 def say(sentence: str, facts: Mapping[str, Any], units: Units) -> str:
@@ -33,7 +34,7 @@ def unsaid(sentence: str) -> str:
     >>> unsaid("{measured:n} {measured:?bay is|bays are} narrower than {limit:mm}."), unsaid("{part} {detail}.")
     ('… bays are narrower than ….', 'A part ….')
     """
-    known = {"part": "a part", "person": "somebody"}
+    known = {"part": "a part", "person": "somebody", "would": "more of the board", "kind": "screw", "in_bay": ""}
 
     def shown(name: str, form: str) -> str:
         return form[1:].split("|")[-1] if form.startswith(("?", "+")) else known.get(name, "…")
@@ -126,7 +127,7 @@ class _Say(string.Formatter):
             "nominal": lambda: nominal(value, self.units),
             "mms": lambda: lengths_in_words(value, self.units), "fine": lambda: decimal_length(value, self.units),
             "kg": lambda: format_mass(value, self.units), "litres": lambda: format_volume(value, self.units),
-            "n": lambda: f"{value:.0f}", "g": lambda: f"{value:g}",
+            "stress": lambda: format_stress(value, self.units), "n": lambda: f"{value:.0f}", "g": lambda: f"{value:g}",
             "list": lambda: ", ".join(map(str, value)), "words": lambda: " ".join(map(str, value)),
             "and": lambda: _series(value, " and "),
             "or": lambda: _series(value, " or "),

@@ -77,3 +77,12 @@ def format_mass(kg: float, units: Units) -> str:
     ('31.5 kg', '69.4 lb')
     """
     return f"{kg:.1f} kg" if units == "metric" else f"{kg / KG_PER_POUND:.1f} lb"
+
+
+PSI_PER_MPA = 145.0377
+"""Pounds per square inch of 1 N/mm²: 4.448222 N a pound, 645.16 mm² a square inch."""
+
+
+def format_stress(mpa: float, units: Units) -> str:
+    """A stress of so many N/mm²: `3.0 N/mm²` or `435 psi`."""
+    return f"{mpa:.1f} N/mm²" if units == "metric" else f"{mpa * PSI_PER_MPA:.0f} psi"

@@ -7,9 +7,9 @@ from pinakotheke.core.checks import Finding, check_design
 from pinakotheke.core.house import Person
 from pinakotheke.core.house.people import reach_zone
 from pinakotheke.core.layout import Design
+from pinakotheke.core.mechanics.shelves import rail_sag
 from pinakotheke.core.survey import envelope
 from pinakotheke.core.systems import Part
-from pinakotheke.core.systems.shelves import rail_sag
 from pinakotheke.core.tables import value
 
 from .examples import ADULT, PLAIN, TIGHT_FIT, WARDROBE, survey, wardrobe

@@ -9,13 +9,14 @@ from functools import cache
 from importlib import import_module
 from pkgutil import iter_modules
 
-from ..house import Person
+from ..house import HouseRules, Person
 from ..inventory import Thing
 from ..layout import Design, Limits
 from ..survey import Envelope, Survey
 from .check import Case, Check
 from .consequence import Consequence, consequences
 from .findings import SEVERITIES, Finding, Place, Rule, Severity, read_rules, rules
+from .memory import Memory
 from .mends import MENDABLE, Mend, mends
 from .report import Kind, Row, kind_of, kinds, matrix
 
@@ -33,17 +34,21 @@ def check_survey(survey: Survey, envelopes: Mapping[str, Envelope]) -> tuple[Fin
 
 
 def check_design(design: Design, survey: Survey, envelopes: Mapping[str, Envelope], things: tuple[Thing, ...],
-                 people: tuple[Person, ...], *, limits: Limits | None = None, checks: Sequence[Check] | None = None,
-                 table: Mapping[str, Rule] | None = None) -> tuple[Finding, ...]:  # fmt: skip
-    """Every check of a design, and those of its survey, worst first; with the `limits` of the space where they are known.
-    Others than the checks that ship, and their rules, may be named.
+                 people: tuple[Person, ...], *, limits: Limits | None = None, house: HouseRules | None = None,
+                 checks: Sequence[Check] | None = None, table: Mapping[str, Rule] | None = None,
+                 memory: Memory | None = None) -> tuple[Finding, ...]:  # fmt: skip
+    """Every check of a design, and those of its survey, worst first; with the `limits` of the space where they are known,
+    and the rules of the `house` as they are now.
+    Others than the checks that ship, and their rules, may be named. With a `memory` only what changed since is judged.
     """
-    case = Case(survey, envelopes, design, things, people, table, limits)
-    return _carried_out(case, checks if checks is not None else shipped())
+    case = Case(survey, envelopes, design, things, people, table, limits, house)
+    return _carried_out(case, checks if checks is not None else shipped(), memory or Memory())
 
 
-def _carried_out(case: Case, checks: Sequence[Check]) -> tuple[Finding, ...]:
-    found = [finding for check in checks for finding in check.run(case)]
+def _carried_out(case: Case, checks: Sequence[Check], memory: Memory | None = None) -> tuple[Finding, ...]:
+    found: list[Finding] = []
+    for check in checks:
+        found += memory.findings(case, check) if memory else check.run(case)
     return tuple(sorted(found, key=lambda f: SEVERITIES.index(f.severity)))
 
 
@@ -55,6 +60,7 @@ __all__ = [
     "Consequence",
     "Finding",
     "Kind",
+    "Memory",
     "Mend",
     "Place",
     "Row",

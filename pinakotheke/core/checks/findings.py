@@ -42,6 +42,8 @@ class Finding(Frozen):
     source: str = ""
     detail: str = ""
     why: str = ""
+    facts: tuple[tuple[str, float | str], ...] = ()
+    """What its sentences name beside all that, by name."""
     unknown: bool = False
     """Nothing is known to be wrong: what would tell was not read."""
 
@@ -54,6 +56,10 @@ class Rule(Frozen):
     says: str
     remedy: str
     remedy_imperial: str = ""
+    would: Mapping[str, str] = {}
+    """What would do, by the names of the facts of a finding: those it has are put in for {would}, in its order."""
+    otherwise: str = ""
+    """The mend where a finding says nothing that would do."""
     basis: str = ""
     source: str = ""
     rule: str = ""

@@ -1,11 +1,13 @@
 """Brief: who lives here and the rules they choose."""
 
+from .limits import HouseLimits
 from .people import Hazard, Person, ReachZone, eye_height, reach_zone, shared_zone
 from .rules import HouseRules
 from .spaces import SpaceUse, WorkSession
 
 __all__ = [
     "Hazard",
+    "HouseLimits",
     "HouseRules",
     "Person",
     "ReachZone",

@@ -5,7 +5,13 @@ AM = 1 − 0.0032·A; H, V, D in cm, A in degrees (Waters, Putz-Anderson, Garg: 
 NIOSH Lifting Equation*, DHHS (NIOSH) 94-110, 1994, from memory). It is about lifting by two hands while standing.
 """
 
+from typing import Literal
+
+Coupling = Literal["good", "fair", "poor"]
+"""How well hands hold it: by handles or cut-outs; by its edges or what is loose; what sags or slips."""
 LOAD_CONSTANT_KG = 23.0
+WAIST_CM = 75.0
+"""The height at which the equation asks for no correction: where a lift from a shelf ends, or begins."""
 NEAREST_CM = 25.0
 FARTHEST_CM = 63.0
 HIGHEST_CM = 175.0
@@ -28,6 +34,35 @@ def recommended_weight(horizontal_cm: float, height_cm: float, travel_cm: float,
     up = 1 - 0.003 * abs(height_cm - 75)
     travel = min(0.82 + 4.5 / max(travel_cm, NEAREST_CM), 1.0)
     return LOAD_CONSTANT_KG * out * up * travel * (1 - 0.0032 * twist) * frequency * coupling
+
+
+def coupling_multiplier(coupling: Coupling, height_cm: float) -> float:
+    """CM: good 1.00; fair 0.95 below 75 cm, else 1.00; poor 0.90.
+
+    >>> coupling_multiplier("fair", 30), coupling_multiplier("fair", 75), coupling_multiplier("poor", 120)
+    (0.95, 1.0, 0.9)
+    """
+    if coupling == "fair":
+        return 0.95 if height_cm < WAIST_CM else 1.0
+    return {"good": 1.0, "poor": 0.9}[coupling]
+
+
+def hands_out(depth_cm: float, height_cm: float) -> float:
+    """How far before the ankles the hands are that hold something so deep, where nobody measures: H = 20 + W/2 from 25 cm
+    up, 25 + W/2 below it (94-110, section 1.3, from memory).
+    """
+    return (20.0 if height_cm >= NEAREST_CM else 25.0) + depth_cm / 2
+
+
+def shelf_lift(depth_cm: float, height_cm: float, coupling: Coupling) -> float:
+    """Recommended weight in kg of something so deep lifted off, or up to, a place: the lesser of the two ends of the lift,
+    at the place and at the waist. Higher than the equation goes counts as its highest.
+    """
+    travel = abs(min(height_cm, HIGHEST_CM) - WAIST_CM)
+    return min(
+        recommended_weight(hands_out(depth_cm, v), v, travel, coupling=coupling_multiplier(coupling, v))
+        for v in (min(height_cm, HIGHEST_CM), WAIST_CM)
+    )
 
 
 def lifting_index(mass_kg: float, horizontal_cm: float, height_cm: float, travel_cm: float) -> float:

@@ -7,6 +7,7 @@ from pydantic import Field
 
 from ..base import Frozen
 from ..tables import value
+from .limits import HouseLimits
 
 
 class HouseRules(Frozen):
@@ -26,6 +27,8 @@ class HouseRules(Frozen):
     """Least passage in front of storage, mm."""
     hang: Literal["what-creases", "all-that-can"] = "what-creases"
     hangers: Literal["slim", "ordinary", "padded"] = "ordinary"
+    limits: HouseLimits = HouseLimits()
+    """What the household goes by where the trade leaves a choice."""
     budget: Annotated[Decimal, Field(ge=0, le=1_000_000, decimal_places=2)] | None = None
 
     @property

@@ -5,6 +5,7 @@ Each takes the place of least cost that still has room; costs are points, and ev
 thing takes room from the others, so the rest flows on by itself.
 """
 
+from functools import lru_cache
 from typing import Literal
 
 from ..base import Frozen
@@ -239,7 +240,22 @@ def _lift(thing: Thing, place: Place, band: Band, reach: _Reach) -> float:
     return lifting_index(thing.piece_mass, value("inventory.hands_out"), height, abs(height - 75))
 
 
-def _conflicts(thing: Thing, place: Place, band: Band, reach: _Reach) -> list[Conflict]:
+def conflicts_at(thing: Thing, place: Place, hand: float, people: tuple[Person, ...]) -> list[Conflict]:
+    """The same of a thing where it has its place in a design, taken out at `hand` mm over the floor."""
+    reach = _reach_of(people)
+    zone = reach.of(thing)
+    heights = band_heights(zone, max(place.top, hand + 1))
+    band: Band = next((b for b, (low, high) in heights.items() if low <= hand < high), "low")
+    return _conflicts(thing, place, band, reach, hand)
+
+
+@lru_cache(maxsize=64)
+def _reach_of(people: tuple[Person, ...]) -> _Reach:
+    return _Reach(people)
+
+
+def _conflicts(thing: Thing, place: Place, band: Band, reach: _Reach, hand: float | None = None) -> list[Conflict]:
+    """What is wrong with a height band of a place, or with a `hand` at a height of its own."""
     found = []
 
     def add(code: ConflictCode, measured: float = 0, limit: float = 0, detail: str = "") -> None:
@@ -248,7 +264,7 @@ def _conflicts(thing: Thing, place: Place, band: Band, reach: _Reach) -> list[Co
     if set(thing.hazards) & {"fuel", "gas"} and place.where != "outdoors":
         add("fuel", detail=place.where)
     kept = next((reach.kept[h] for h in thing.hazards if h in reach.kept), None)
-    foot = _heights(thing, place, reach)[band][0]
+    foot = _heights(thing, place, reach)[band][0] if hand is None else hand
     if kept and not place.locked and foot < value("reach.locked_above"):
         add("child", foot, value("reach.locked_above"), kept)
     if place.damp and (thing.row.group == "boxes" or "dry" in thing.row.needs):

@@ -5,8 +5,8 @@ from typing import Annotated, Literal, get_args
 from pydantic import Field
 
 from ..base import Frozen, Id
+from ..mechanics.shelves import USUAL, ShelfMake
 from .roles import Role
-from .shelves import USUAL, ShelfMake
 
 Surface = Literal["wall", "floor", "ceiling", "drawer", "shelf", "uprights"]
 """What of the house, or of the furniture that is there, may carry a part."""

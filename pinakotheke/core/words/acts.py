@@ -4,9 +4,9 @@ from collections.abc import Mapping
 
 from ..layout import Command, Design
 from ..layout.edit.edits import AssignGroup, MakeShelf, MovePart, WidenBay
+from ..mechanics.shelves import ShelfMake
 from ..saying import say
 from ..systems import Part
-from ..systems.shelves import ShelfMake
 from ..tables import load
 from ..units import Units, with_unit
 

@@ -21,6 +21,7 @@ def sentence(finding: Finding, units: Units, table: Mapping[str, Rule] | None = 
     facts = {
         "measured": finding.measured, "limit": finding.limit, "count": finding.count, "subject": finding.subject,
         "person": finding.person, "detail": detail, "source": finding.source, "part": _part(finding.place),
+        "in_bay": _in_bay(finding.place), **dict(finding.facts),
     }  # fmt: skip
     said = say((table or rules())[finding.code].says, facts, units)
     return said[:1].upper() + said[1:]
@@ -38,11 +39,15 @@ def closed_in_words(region: ClosedRegion, units: Units) -> str:
 
 def remedy(finding: Finding, units: Units = "metric", table: Mapping[str, Rule] | None = None) -> str:
     """What mends it; every code has one."""
-    return remedy_of((table or rules())[finding.code], units)
+    rule, facts = (table or rules())[finding.code], dict(finding.facts)
+    would = [say(rule.would[name], facts, units) for name in facts if name in rule.would]
+    if rule.would and not would:
+        return rule.otherwise
+    return say(remedy_of(rule, units), {**facts, "would": would}, units) if facts else remedy_of(rule, units)
 
 
 def remedy_of(rule: Rule, units: Units) -> str:
-    """The mend of a rule, whatever was found."""
+    """The mend of a rule, before anything was found."""
     text = rule.remedy_imperial if units == "imperial" and rule.remedy_imperial else rule.remedy
     return text.replace("{defer}", DEFER)
 
@@ -52,5 +57,8 @@ def _part(place: Place | None) -> str:
     if place is None:
         return "It"
     number = f" {place.number}" if place.number else ""
-    where = "" if place.bay is None else f" in bay {place.bay + 1}"
-    return f"The {place.role}{number}{where}"
+    return f"The {place.role}{number}{_in_bay(place)}"
+
+
+def _in_bay(place: Place | None) -> str:
+    return "" if place is None or place.bay is None else f" in bay {place.bay + 1}"

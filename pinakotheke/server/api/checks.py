@@ -118,7 +118,7 @@ def registry(request: MemberRequest, units: Units = "metric") -> Registry:
         kinds=[KindView(id=k.id, name=k.name, asks=k.asks) for k in kinds()],
         rules=[
             RuleView(kind=kind_of(r.code).id, code=r.code, severity=r.severity, says=unsaid(r.says),
-                     remedy=remedy_of(r, units), source=r.entry.source if r.rule else r.source,
+                     remedy=unsaid(remedy_of(r, units)), source=r.entry.source if r.rule else r.source,
                      basis=BASES.get(r.entry.basis if r.rule else r.basis, ""))
             for r in rows_
         ],

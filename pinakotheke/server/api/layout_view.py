@@ -9,7 +9,7 @@ from django.utils import timezone
 from ninja import Schema
 from pydantic import ValidationError
 
-from pinakotheke.core.checks import Finding, check_design, check_survey
+from pinakotheke.core.checks import Finding, Memory, check_design, check_survey
 from pinakotheke.core.drawing import Drawing, design_elevation, design_plan, design_round
 from pinakotheke.core.drawing.of_design import Inside
 from pinakotheke.core.house import Person, eye_height, reach_zone
@@ -291,6 +291,7 @@ class Scene:
         self.things = rows.things_of(space)
         self.regions = envelopes(self.survey, self.rules)
         self.today = timezone.localdate().isoformat()
+        self._checked = Memory()
 
     @cached_property
     def speech(self) -> Speech:
@@ -309,7 +310,10 @@ class Scene:
             return ()
         if design is None:
             return check_survey(self.survey, self.regions)
-        return check_design(design, self.survey, self.regions, self.things, self.people, limits=self.limits)
+        return check_design(
+            design, self.survey, self.regions, self.things, self.people, limits=self.limits, house=self.rules,
+            memory=self._checked,
+        )  # fmt: skip
 
     def ledger(self, row: models.Design | None, design: Design | None, cost: Decimal | None,
                sums: Ledger | None = None) -> LedgerView:  # fmt: skip

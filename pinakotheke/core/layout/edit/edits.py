@@ -15,8 +15,8 @@ from pydantic import Field
 from ...base import AtMost, Frozen, Id
 from ...errors import EditRefused
 from ...inventory.kinds import Way
+from ...mechanics.shelves import ShelfMake
 from ...systems import HOLDERS, INSIDE, PULL_OUTS, Bay, Family, Finish, Holder, Part, Range
-from ...systems.shelves import ShelfMake
 from ..build.boards import gables_to_size
 from ..models import Assignment, Design, Unplaced, fresh_ids
 from ..packing.fits import position

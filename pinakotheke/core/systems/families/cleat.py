@@ -10,12 +10,12 @@ from itertools import islice, product
 from typing import Literal
 
 from ...mechanics.beam import Support
+from ...mechanics.shelves import Sag, board_sag, cleated_sag
 from ...survey import Envelope
 from ..family import Extra, Family, Finish, Row, Shape, Table
 from ..family.basis import CUT
 from ..parts import Bay, Part, Surface
 from ..roles import INSIDE, Role
-from ..shelves import Sag, board_sag, cleated_sag
 from ..slopes import Falls, Tier, falls, pitch_of, steps, tiers
 from ..standing import comes_out, cut_around, setback_for
 

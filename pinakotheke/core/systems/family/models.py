@@ -8,8 +8,8 @@ from pydantic import Field
 from ...base import Frozen
 from ...errors import NotHere
 from ...inventory.kinds import Way
+from ...mechanics.shelves import USUAL, ShelfMake
 from ..roles import Holder
-from ..shelves import USUAL, ShelfMake
 
 Money = Annotated[float, Field(ge=0, le=1_000_000)]
 

@@ -4,10 +4,10 @@ from collections.abc import Callable, Iterator
 from decimal import Decimal
 from typing import NamedTuple
 
+from ...mechanics.shelves import ShelfMake
 from ...tables import value
 from ..parts import Part
 from ..roles import Role
-from ..shelves import ShelfMake
 from .basis import Basis
 
 CENT = Decimal("0.01")

@@ -4,12 +4,12 @@ from abc import ABC, abstractmethod
 from math import inf
 
 from ...mechanics.beam import Support
+from ...mechanics.shelves import Sag, ShelfMake, board_sag, carries
 from ...survey import Envelope
 from ...tables import value
 from ..boards import Board, boards_of, mass_of
 from ..parts import Bay, Part
 from ..roles import METAL, Role
-from ..shelves import Sag, ShelfMake, board_sag, carries
 from .basis import CUT, Basis
 from .models import Finish, Row
 

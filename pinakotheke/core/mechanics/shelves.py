@@ -11,11 +11,11 @@ from pydantic import Field, model_validator
 
 from ..base import Frozen
 from ..errors import Refusal
-from ..mechanics.beam import Bent, Load, Support, bend
-from ..mechanics.materials import Board, Grade, boards
-from ..mechanics.plate import sag_on_three_edges
-from ..mechanics.sections import lipped, second_moment_board, second_moment_tube
 from ..tables import value
+from .beam import Bent, Load, Support, bend
+from .materials import Board, Grade, boards
+from .plate import sag_on_three_edges
+from .sections import Lipped, lipped, second_moment_board, second_moment_tube
 
 LIP, LIP_HIGH = 18, 32
 """A lipping along a shelf's front edge: a strip of pine so thick and so high, mm; common practice."""
@@ -51,10 +51,19 @@ class ShelfMake(Frozen):
 
     def stiffness(self, depth: float, thickness: float) -> float:
         """EI of a shelf so deep and thick, N·mm²."""
-        board = self.board
         if not self.lipped:
-            return board.modulus * second_moment_board(depth, thickness)
-        return lipped(depth - LIP, thickness, board.modulus, LIP, LIP_HIGH, boards()["pine"].modulus)
+            return self.board.modulus * second_moment_board(depth, thickness)
+        return self._with_lip(depth, thickness).stiffness
+
+    def stress(self, moment: float, depth: float, thickness: float) -> float:
+        """Bending stress in N/mm² at the farther face of the board under a moment in N·mm: 6M/bd², or EMy/ΣEI."""
+        if not self.lipped:
+            return 6 * moment / (depth * thickness**2)
+        stiffness, axis = self._with_lip(depth, thickness)
+        return self.board.modulus * moment * max(axis, abs(thickness - axis)) / stiffness
+
+    def _with_lip(self, depth: float, thickness: float) -> Lipped:
+        return lipped(depth - LIP, thickness, self.board.modulus, LIP, LIP_HIGH, boards()["pine"].modulus)
 
     def mass(self, width: float, depth: float, thickness: float) -> float:
         """Kilograms of a shelf, its lipping with it."""
@@ -97,9 +106,10 @@ def shelf_bent(make: ShelfMake, width: float, depth: float, thickness: float, su
 
 
 def board_sag(make: ShelfMake, width: float, depth: float, thickness: float, mass: float) -> Sag:
-    """A shelf that rests at both ends, `mass` kg spread evenly: δ = 5wL⁴/384EI, in years."""
+    """A shelf that rests at both ends, `mass` kg spread evenly, in years: δ = 5wL⁴/384EI, and wL²/8κGA of shear."""
     load = (mass + make.mass(width, depth, thickness)) * value("strength.gravity") / width
     sag = 5 * load * width**4 / (384 * make.stiffness(depth, thickness))
+    sag += load * width**2 / (8 * SHEAR_FACTOR * make.board.shear * depth * thickness)
     return Sag(long_term(sag, make.board.creep), width / make.shows, "resting at both ends")
 
 

@@ -7,7 +7,8 @@ from pinakotheke.core.checks import Memory, check_design, mends
 from pinakotheke.core.errors import EditRefused
 from pinakotheke.core.inventory import Thing
 from pinakotheke.core.layout import Assignment, Design, Limits, Task, design_space
-from pinakotheke.core.layout.edit.edits import MovePart, apply
+from pinakotheke.core.layout.edit.commands import MovePart
+from pinakotheke.core.layout.edit.edits import apply
 from pinakotheke.core.materials import bill
 from pinakotheke.core.survey import envelopes
 

@@ -8,7 +8,7 @@ from pinakotheke.core.house import HouseRules, Person
 from pinakotheke.core.housefile import House, load_house
 from pinakotheke.core.inventory import Thing
 from pinakotheke.core.layout import Design, Solution, Task, apply, design_space
-from pinakotheke.core.layout.edit.edits import SwapPart
+from pinakotheke.core.layout.edit.commands import SwapPart
 from pinakotheke.core.survey import Envelope, Survey, envelope, hear
 
 PLAIN = "width 1846 1849 1843; height 2412 2408 2415; depth 612 618; opening 1250 x 2030; nibs 296 300"

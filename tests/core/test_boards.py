@@ -8,7 +8,8 @@ from unittest import TestCase
 from pinakotheke.core.house import HouseRules, Person
 from pinakotheke.core.layout import Design, Task, Weights, design_space, verify
 from pinakotheke.core.layout.build.boards import cut_to_depth
-from pinakotheke.core.layout.edit.edits import MovePart, apply
+from pinakotheke.core.layout.edit.commands import MovePart
+from pinakotheke.core.layout.edit.edits import apply
 from pinakotheke.core.layout.placement.neighbours import reshaped
 from pinakotheke.core.layout.placement.pool import candidates, settled
 from pinakotheke.core.layout.search.furnish import begin, design_of, improve

@@ -7,7 +7,8 @@ from pinakotheke.core.checks import SEVERITIES, Finding, check_design, check_sur
 from pinakotheke.core.house import HouseRules, Person, SpaceUse
 from pinakotheke.core.house.people import reach_zone, shared_zone
 from pinakotheke.core.layout import Design, Limits
-from pinakotheke.core.layout.edit.edits import AssignGroup, apply
+from pinakotheke.core.layout.edit.commands import AssignGroup
+from pinakotheke.core.layout.edit.edits import apply
 from pinakotheke.core.survey import envelope, envelopes
 from pinakotheke.core.words import remedy, sentence
 

@@ -11,7 +11,7 @@ from pinakotheke.core.checks import check_design
 from pinakotheke.core.errors import Cancelled, EditRefused
 from pinakotheke.core.housefile import House, Space, dump_house, load_house
 from pinakotheke.core.layout import Design, History, Relaxation, Task, Watch, Weights, verify
-from pinakotheke.core.layout.edit.edits import (
+from pinakotheke.core.layout.edit.commands import (
     AddPart,
     CopyBay,
     LockBay,
@@ -22,8 +22,8 @@ from pinakotheke.core.layout.edit.edits import (
     SwapFamily,
     SwapPart,
     WidenBay,
-    apply,
 )
+from pinakotheke.core.layout.edit.edits import apply
 from pinakotheke.core.layout.goals import REASONS, SEARCHED, TITLES, WEIGHTS
 from pinakotheke.core.layout.models import Standing
 from pinakotheke.core.layout.packing.arrays import Scale

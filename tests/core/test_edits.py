@@ -4,8 +4,7 @@ from unittest import TestCase
 
 from pinakotheke.core.errors import EditRefused
 from pinakotheke.core.layout import Assignment, Design, History, verify
-from pinakotheke.core.layout.edit.edits import (
-    MOST_EDITS,
+from pinakotheke.core.layout.edit.commands import (
     AddPart,
     AssignGroup,
     LockBay,
@@ -14,8 +13,8 @@ from pinakotheke.core.layout.edit.edits import (
     ReshapeRow,
     ResizePart,
     Several,
-    apply,
 )
+from pinakotheke.core.layout.edit.edits import MOST_EDITS, apply
 from pinakotheke.core.systems import HOLDERS, DrawerFloor, Part
 
 from .examples import WARDROBE, hung, regions, wardrobe

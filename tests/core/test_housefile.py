@@ -11,7 +11,8 @@ import jsonschema
 from pinakotheke.core.errors import HouseFileError
 from pinakotheke.core.housefile import MOST_BYTES, House, dump_house, load_house
 from pinakotheke.core.layout import History
-from pinakotheke.core.layout.edit.edits import MOST_EDITS, LockBay, MovePart
+from pinakotheke.core.layout.edit.commands import LockBay, MovePart
+from pinakotheke.core.layout.edit.edits import MOST_EDITS
 
 from .examples import demo_house, wardrobe
 

@@ -10,7 +10,7 @@ from pinakotheke.core.checks import Finding, check_design, kind_of, kinds, matri
 from pinakotheke.core.drawing import Asked, Said, check_report
 from pinakotheke.core.house import Person
 from pinakotheke.core.layout import Design, apply
-from pinakotheke.core.layout.edit.edits import AssignGroup, MovePart
+from pinakotheke.core.layout.edit.commands import AssignGroup, MovePart
 from pinakotheke.core.materials import bill
 from pinakotheke.core.survey import envelope
 from pinakotheke.core.words import act_in_words

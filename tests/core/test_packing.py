@@ -8,7 +8,8 @@ from pinakotheke.core.house import HouseRules
 from pinakotheke.core.house.people import reach_zone
 from pinakotheke.core.inventory.containers import Container, boxed, boxes_for, containers, is_loose
 from pinakotheke.core.layout import ledger, verify
-from pinakotheke.core.layout.edit.edits import RemovePart, apply
+from pinakotheke.core.layout.edit.commands import RemovePart
+from pinakotheke.core.layout.edit.edits import apply
 from pinakotheke.core.layout.packing.fits import ask, misfit
 from pinakotheke.core.layout.packing.trouble import reach_trouble, trouble
 from pinakotheke.core.layout.report.ledger import capacity

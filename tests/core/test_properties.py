@@ -12,7 +12,7 @@ from pinakotheke.core.housefile import House, Space, dump_house, load_house
 from pinakotheke.core.inventory import Thing
 from pinakotheke.core.inventory.kinds import KINDS
 from pinakotheke.core.layout import History, Task, design_space, verify
-from pinakotheke.core.layout.edit.edits import AddPart, AssignGroup, MovePart, RemovePart, ResizePart
+from pinakotheke.core.layout.edit.commands import AddPart, AssignGroup, MovePart, RemovePart, ResizePart
 from pinakotheke.core.survey import Reading, Survey, envelope, envelopes
 
 from .examples import wardrobe

@@ -11,7 +11,7 @@ from pinakotheke.core.house import HouseRules
 from pinakotheke.core.housefile import House, dump_house, load_house
 from pinakotheke.core.inventory.containers import Container
 from pinakotheke.core.layout import Design, Solution, apply, verify
-from pinakotheke.core.layout.edit.edits import ReshapeRow, SwapFamily, WidenBay
+from pinakotheke.core.layout.edit.commands import ReshapeRow, SwapFamily, WidenBay
 from pinakotheke.core.layout.placement.fills import shapes_worth, ways_to_fill
 from pinakotheke.core.layout.placement.pool import allowed
 from pinakotheke.core.materials import bill

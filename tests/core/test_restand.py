@@ -6,7 +6,7 @@ from unittest import TestCase
 
 from pinakotheke.core.errors import EditRefused
 from pinakotheke.core.layout import Design, History, verify
-from pinakotheke.core.layout.edit.edits import (
+from pinakotheke.core.layout.edit.commands import (
     AddPart,
     Command,
     CopyBay,
@@ -20,8 +20,8 @@ from pinakotheke.core.layout.edit.edits import (
     SwapFamily,
     SwapPart,
     WidenBay,
-    apply,
 )
+from pinakotheke.core.layout.edit.edits import apply
 from pinakotheke.core.layout.edit.restand import restood
 from pinakotheke.core.layout.placement.candidates import meet
 from pinakotheke.core.systems import FAMILIES, Finish, Row, Shape
@@ -214,7 +214,7 @@ class BayTests(TestCase):
 
 class FoundAnewTests(TestCase):
     def test_a_design_found_anew_is_one_edit_that_is_undone(self) -> None:
-        from pinakotheke.core.layout.edit.edits import Refound
+        from pinakotheke.core.layout.edit.commands import Refound
 
         base, other = wardrobe(), apply(wardrobe(), MirrorRow(bay=0))
         history = History(base=base).after(LockBay(bay=0)).after(Refound(design=other)).after(MirrorRow(bay=0))

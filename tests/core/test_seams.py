@@ -214,7 +214,8 @@ class OlderTests(TestCase):
             self.assertEqual(again, design)
 
     def test_doors_and_fillers_of_before(self) -> None:
-        from pinakotheke.core.layout.edit.edits import SetFinish, apply
+        from pinakotheke.core.layout.edit.commands import SetFinish
+        from pinakotheke.core.layout.edit.edits import apply
         from pinakotheke.core.systems import Finish
 
         doors = apply(wardrobe(), SetFinish(finish=Finish(doors="hinged")))

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.layout import Design, Task, apply, design_space, verify
-from pinakotheke.core.layout.edit.edits import MirrorRow, ReshapeRow, SetFinish
+from pinakotheke.core.layout.edit.commands import MirrorRow, ReshapeRow, SetFinish
 from pinakotheke.core.layout.placement.pool import candidates
 from pinakotheke.core.layout.search.furnish import design_of, furnish
 from pinakotheke.core.materials import bill

@@ -10,7 +10,8 @@ from pydantic import ValidationError
 from pinakotheke.core.errors import Cancelled
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.layout import Design, Task, Watch, Weights, design_space, verify
-from pinakotheke.core.layout.edit.edits import LockBay, LockPart, MirrorRow, apply
+from pinakotheke.core.layout.edit.commands import LockBay, LockPart, MirrorRow
+from pinakotheke.core.layout.edit.edits import apply
 from pinakotheke.core.layout.models import Outcome
 from pinakotheke.core.layout.placement.pool import allowed
 from pinakotheke.core.layout.report.costing import cost_of

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.layout import Design, Task, apply, design_space, verify
-from pinakotheke.core.layout.edit.edits import MovePart
+from pinakotheke.core.layout.edit.commands import MovePart
 from pinakotheke.core.materials import bill
 from pinakotheke.core.survey import Survey, envelopes, missing, with_stacks
 from pinakotheke.core.survey.stacks import members

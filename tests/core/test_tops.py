@@ -6,7 +6,8 @@ from unittest import TestCase
 
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.layout import Design, verify
-from pinakotheke.core.layout.edit.edits import AddPart, apply
+from pinakotheke.core.layout.edit.commands import AddPart
+from pinakotheke.core.layout.edit.edits import apply
 from pinakotheke.core.layout.models import Assignment
 from pinakotheke.core.layout.packing.contain import lying
 from pinakotheke.core.layout.packing.fits import ask

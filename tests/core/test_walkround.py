@@ -14,7 +14,8 @@ from pinakotheke.core.drawing import design_elevation, design_plan, design_round
 from pinakotheke.core.drawing.solids import solid
 from pinakotheke.core.drawing.walls import down
 from pinakotheke.core.layout import Design, Task, design_space
-from pinakotheke.core.layout.edit.edits import MirrorRow, MovePart, RemovePart, SetFinish, apply
+from pinakotheke.core.layout.edit.commands import MirrorRow, MovePart, RemovePart, SetFinish
+from pinakotheke.core.layout.edit.edits import apply
 from pinakotheke.core.layout.packing.contain import lying
 from pinakotheke.core.layout.report.compare import home_differences, part_differences
 from pinakotheke.core.layout.report.trial import MOST_PER_SECTION, trial_marks

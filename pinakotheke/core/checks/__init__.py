@@ -14,7 +14,7 @@ from ..inventory import Thing
 from ..layout import Design, Limits
 from ..survey import Envelope, Survey
 from .check import Case, Check
-from .consequence import Consequence, consequences
+from .consequence import Consequence, Done, consequences, mended
 from .findings import SEVERITIES, Finding, Place, Rule, Severity, read_rules, rules
 from .memory import Memory
 from .mends import MENDABLE, Mend, mends
@@ -58,6 +58,7 @@ __all__ = [
     "Case",
     "Check",
     "Consequence",
+    "Done",
     "Finding",
     "Kind",
     "Memory",
@@ -72,6 +73,7 @@ __all__ = [
     "kind_of",
     "kinds",
     "matrix",
+    "mended",
     "mends",
     "read_rules",
     "rules",

@@ -3,9 +3,11 @@
 from collections import Counter
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from itertools import pairwise
 
 from ..errors import EditRefused
-from ..layout import Command, Design, apply
+from ..layout import Command, Design, History, apply
+from ..layout.edit.commands import Refound
 from .findings import Finding
 
 
@@ -24,6 +26,15 @@ class Consequence:
         return sum(f.severity == "stop" for f in self.brings)
 
 
+@dataclass(frozen=True, slots=True)
+class Done:
+    """An act that was done, the design it was done to, and what it took away."""
+
+    command: Command
+    before: Design
+    mends: tuple[Finding, ...]
+
+
 def consequences(design: Design, commands: Iterable[Command], check: Callable[[Design], tuple[Finding, ...]],
                  ) -> list[Consequence]:  # fmt: skip
     """Of each of some edits, each made by itself on the design as it stands; `check` judges a design."""
@@ -37,6 +48,21 @@ def consequences(design: Design, commands: Iterable[Command], check: Callable[[D
             continue
         now = check(after)
         found.append(Consequence(brings=_more(now, before), mends=_more(before, now), after=after))
+    return found
+
+
+def mended(history: History, check: Callable[[Design], tuple[Finding, ...]], most: int) -> list[Done]:
+    """The last acts on a design that took a finding to fix away, the latest first; `most` are looked at."""
+    designs = [history.current]
+    back = history
+    while back.done and len(designs) <= most and not isinstance(back.done[-1], Refound):
+        back = back.undo()
+        designs.append(back.current)
+    found = []
+    for n, (after, before) in enumerate(pairwise(designs)):
+        gone = [f for f in _more(check(before), check(after)) if f.severity in ("stop", "fix")]
+        if gone:
+            found.append(Done(history.done[-1 - n], before, tuple(gone)))
     return found
 
 

@@ -85,7 +85,9 @@ def screws(case: Case) -> Iterator[Finding]:
             yield case.found("fixing.anchor", where=(part.id,), place=case.place(part), measured=asked[n].pull, limit=0,
                              subject=_name(case, part), count=len(pulled),
                              facts=(("at", places[n].at - part.x),))  # fmt: skip
-        rest = {n: used(one, bears[places[n].into]) for n, one in asked.items() if n not in pulled}
+        # Less than the least is no pull to speak of: an anchor bears it by friction.
+        felt = {n: one if one.pull > value("fixing.pull_least") else Pulled(one.shear, 0) for n, one in asked.items()}
+        rest = {n: used(one, bears[places[n].into]) for n, one in felt.items() if n not in pulled}
         worst = max(rest, key=lambda n: rest[n], default=None)
         if worst is not None and rest[worst] > FULL:
             yield case.found("fixing.screw", where=(part.id,), place=case.place(part), measured=100 * rest[worst],

@@ -10,7 +10,9 @@ from ..inventory import Thing
 from ..inventory.kinds import Way
 from ..inventory.needs import ways
 from ..layout import Command, Design
-from ..layout.edit.edits import AssignGroup, MovePart, RemovePart, SetFinish, SwapPart, WidenBay
+from ..layout.edit.commands import AssignGroup, MakeShelf, MovePart, RemovePart, SetFinish, SwapPart, WidenBay
+from ..mechanics.materials import Grade, boards
+from ..mechanics.shelves import ShelfMake
 from ..systems import HOLDERS, Part
 from .consequence import Consequence, about, consequences
 from .findings import Finding
@@ -18,15 +20,21 @@ from .findings import Finding
 MOST_TRIED, OFFERED = 48, 3
 STEPS = 10
 """Pitches that a part is moved at most."""
-SENT_AWAY = frozenset({"reach.high", "reach.low", "safety.limit", "strength.rating", "strength.sag", "fit.capacity",
-                       "fit.size", "fit.headroom"})  # fmt: skip
+SENT_AWAY = frozenset({"reach.high", "reach.low", "reach.zone", "reach.lift", "safety.limit", "home.child", "home.damp",
+                       "strength.rating", "strength.sag", "strength.stress", "strength.support", "strength.runner",
+                       "fit.capacity", "fit.size", "fit.headroom"})  # fmt: skip
 """Mended by keeping what is there in another part."""
 MOVED = {"reach.high": -1, "reach.low": 1, "fit.headroom": 1}
 """Mended by moving the part: down or up."""
-NARROWED = frozenset({"strength.sag", "strength.rail", "strength.rail-support"})
-SWAPPED = frozenset({"pull-out.return", "doors.straddle"})
+MADE = frozenset({"strength.sag", "strength.stress"})
+"""Mended by another board, or a lipping."""
+NARROWED = frozenset({"strength.sag", "strength.stress", "strength.rail", "strength.rail-support"})
+SWAPPED = frozenset({"pull-out.return", "pull-out.stand", "pull-out.meets", "doors.straddle"})
+HUNG_OTHERWISE = {"doors.straddle": ("hinged",), "doors.swing": ("sliding", "curtain", "none"),
+                  "doors.meets": ("sliding", "curtain", "none")}  # fmt: skip
+"""Mended by other doors."""
 TAKEN_OUT = frozenset({"sense.empties"})
-MENDABLE = frozenset({*SENT_AWAY, *MOVED, *NARROWED, *SWAPPED, *TAKEN_OUT})
+MENDABLE = frozenset({*SENT_AWAY, *MOVED, *MADE, *NARROWED, *SWAPPED, *HUNG_OTHERWISE, *TAKEN_OUT})
 """Codes for which there may be an act; of others a person has to read, buy or decide something."""
 
 
@@ -64,14 +72,35 @@ def _worth_trying(design: Design, finding: Finding, things: tuple[Thing, ...]) -
         if code in SWAPPED:
             yield from (SwapPart(part=part.id, role=role) for role in family.specs
                         if role != part.role and role not in ("floor", "base"))  # fmt: skip
-        if code in SWAPPED and design.finish.doors == "sliding":
-            yield SetFinish(finish=design.finish.model_copy(update={"doors": "hinged"}))
+        if code in MADE and part.bay is not None and family.is_cut(part.role, design.bay_of(part)):
+            yield from (MakeShelf(part=part.id, make=make) for make in _stiffer(family.make(part, design.bay_of(part))))
+        yield from (SetFinish(finish=design.finish.model_copy(update={"doors": doors}))
+                    for doors in HUNG_OTHERWISE.get(code, ()) if doors != design.finish.doors)  # fmt: skip
         if code in NARROWED and part.bay is not None:
             yield from (WidenBay(bay=part.bay, steps=-n) for n in (1, 2))
         if code in TAKEN_OUT:
             yield RemovePart(part=part.id)
         if code in SENT_AWAY:
             yield from _sent_away(design, finding, part, things)
+
+
+def _stiffer(make: ShelfMake) -> list[ShelfMake]:
+    """Other boards than a shelf's, with and without a lipping, the cheapest first."""
+    found = [
+        ShelfMake(grade=grade, thickness=thick, lipped=lipped, shows=make.shows)
+        for grade, board in boards().items() for thick in board.thicknesses for lipped in (False, True)
+        if thick >= make.thickness and (lipped or not make.lipped) and (grade == make.grade or grade in STIFF)
+    ]  # fmt: skip
+    others = [
+        one for one in found if (one.grade, one.thickness, one.lipped) != (make.grade, make.thickness, make.lipped)
+    ]
+    return sorted(others, key=lambda one: (one.price(one.thickness) + LIP_COSTS * one.lipped, one.grade))[:MOST_MAKES]
+
+
+STIFF: tuple[Grade, ...] = ("spruce-plywood", "birch-plywood")
+"""Grades that are offered beside the shelf's own."""
+LIP_COSTS, MOST_MAKES = 0.5, 8
+"""What a lipping adds, as a share of a usual shelf; only so many makes are tried."""
 
 
 def _sent_away(design: Design, finding: Finding, part: Part, things: tuple[Thing, ...]) -> Iterator[AssignGroup]:

@@ -7,7 +7,8 @@ goal, and what else could be had or is in the way. `verify`: the proof. `edit`: 
 and reasons. What a design is stands in `models`, what is asked in `task` and `goals`.
 """
 
-from .edit.edits import Command, History, apply
+from .edit.commands import Command
+from .edit.edits import History, apply
 from .models import Assignment, Design, Goal, Outcome, Unplaced, Weights
 from .packing.limits import Limits
 from .packing.task import Task, Watch

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 
 from ..layout import Command, Design
-from ..layout.edit.edits import AssignGroup, MakeShelf, MovePart, WidenBay
+from ..layout.edit.commands import AssignGroup, MakeShelf, MovePart, SetFinish, Several, WidenBay
 from ..mechanics.shelves import ShelfMake
 from ..saying import say
 from ..systems import Part
@@ -26,7 +26,15 @@ def act_in_words(command: Command, design: Design, things: Mapping[str, str], un
     if isinstance(command, MakeShelf):
         facts["make"] = make_in_words(command.make, units)
     if isinstance(command, WidenBay):
+        facts["steps"] = command.steps
+    if hasattr(command, "bay"):
         facts["bay"] = command.bay + 1
+    if isinstance(command, SetFinish):
+        facts["doors"] = load("acts")[command.finish.doors]
+    if isinstance(command, Several):
+        facts["count"] = len(command.commands)
+    facts.setdefault("part", "a part that is gone")
+    facts.setdefault("role", getattr(command, "role", ""))
     if isinstance(command, AssignGroup) and command.target in parts:
         facts |= {"count": command.count, "thing": things.get(command.thing, command.thing),
                   "to": part_in_words(parts[command.target], design, units)}  # fmt: skip

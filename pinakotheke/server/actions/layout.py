@@ -7,7 +7,7 @@ from typing import Any
 from django.db import transaction
 
 from pinakotheke.core import layout as core
-from pinakotheke.core.layout.edit.edits import Refound, SwapFamily
+from pinakotheke.core.layout.edit.commands import Refound, SwapFamily
 from pinakotheke.core.layout.goals import REASONS, TITLES
 from pinakotheke.core.layout.placement.pool import allowed
 from pinakotheke.core.survey import envelope, envelopes, with_stacks

@@ -7,7 +7,8 @@ from collections.abc import Iterator
 from ...errors import PinakothekeError
 from ...systems import HOLDERS, INSIDE
 from ..models import Design
-from .edits import History, Refound, apply
+from .commands import Refound
+from .edits import History, apply
 
 Fault = tuple[str, str, str]
 """Path within the history, what stands there, what was expected."""

@@ -137,7 +137,7 @@ def _solve(house: House, space: Space, seconds: float | None) -> Solution:
 def _task(house: House, space: Space, regions: dict[str, Envelope]) -> Task:
     return Task(space=space.id, survey=space.survey, envelopes=regions, things=house.things_in(space.id),
                 people=house.people, rules=house.rules, stock=house.stock, ranges=house.ranges,
-                containers=house.containers, use=space.use, finish=Finish(doors=house.rules.doors))  # fmt: skip
+                containers=house.containers, use=space.use, finish=Finish.of_house(house.rules))  # fmt: skip
 
 
 def _regions(house: House, space: Space) -> dict[str, Envelope]:

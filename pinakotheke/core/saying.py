@@ -34,7 +34,10 @@ def unsaid(sentence: str) -> str:
     >>> unsaid("{measured:n} {measured:?bay is|bays are} narrower than {limit:mm}."), unsaid("{part} {detail}.")
     ('… bays are narrower than ….', 'A part ….')
     """
-    known = {"part": "a part", "person": "somebody", "would": "more of the board", "kind": "screw", "in_bay": ""}
+    known = {
+        "part": "a part", "person": "somebody", "would": "more of the board", "kind": "screw", "in_bay": "", "note": "",
+        "text": "a question that only a person can answer", "by": "somebody", "on": "a day", "mend": "Mend it.",
+    }  # fmt: skip
 
     def shown(name: str, form: str) -> str:
         return form[1:].split("|")[-1] if form.startswith(("?", "+")) else known.get(name, "…")

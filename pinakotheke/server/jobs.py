@@ -69,7 +69,7 @@ def task_of(solve: models.Solve) -> Task:
     return _plain_task(space).but(
         folds=bool(wishes.get("folds")),
         others=lambda: [_plain_task(s) for s in household.space_set.exclude(pk=space.pk)],
-        finish=Finish.model_validate(wishes.get("finish") or {"doors": rules.doors}),
+        finish=Finish.model_validate(wishes["finish"]) if wishes.get("finish") else Finish.of_house(rules),
         weights=Weights.model_validate(wishes["weights"]) if wishes.get("weights") else None,
         budget=rules.budget if wishes.get("within_budget") else None, families=_families(wishes, ranges), keep=keep,
     )  # fmt: skip

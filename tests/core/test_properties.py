@@ -6,6 +6,7 @@ from unittest import TestCase
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from pinakotheke.core.checks import check_design
 from pinakotheke.core.errors import EditRefused, SpaceTooSmall
 from pinakotheke.core.house import HouseRules, Person
 from pinakotheke.core.housefile import House, Space, dump_house, load_house
@@ -129,6 +130,8 @@ class Properties(TestCase):
         got = design_space(Task("closet", survey, regions, heap, people, rules, effort=0.02))
         for design in got.alternatives:
             self.assertEqual(verify(design, regions, heap, survey), ())
+            stops = [f.code for f in check_design(design, survey, regions, heap, people) if f.severity == "stop"]
+            self.assertLessEqual(set(stops), {"fit.unplaced"})  # what has no place is told, and is no fault of the rest
         self.assertEqual(got.blocked is None, bool(got.alternatives) and not got.alternatives[0].unplaced)
 
     @given(st.data())

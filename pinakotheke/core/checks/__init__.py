@@ -9,7 +9,7 @@ from functools import cache
 from importlib import import_module
 from pkgutil import iter_modules
 
-from ..house import HouseRules, Person
+from ..house import HouseRules, Person, SpaceUse
 from ..inventory import Thing
 from ..layout import Design, Limits
 from ..survey import Envelope, Survey
@@ -34,14 +34,15 @@ def check_survey(survey: Survey, envelopes: Mapping[str, Envelope]) -> tuple[Fin
 
 
 def check_design(design: Design, survey: Survey, envelopes: Mapping[str, Envelope], things: tuple[Thing, ...],
-                 people: tuple[Person, ...], *, limits: Limits | None = None, house: HouseRules | None = None,
+                 people: tuple[Person, ...], *, limits: Limits | None = None, use: SpaceUse | None = None,
+                 house: HouseRules | None = None,
                  checks: Sequence[Check] | None = None, table: Mapping[str, Rule] | None = None,
                  memory: Memory | None = None) -> tuple[Finding, ...]:  # fmt: skip
     """Every check of a design, and those of its survey, worst first; with the `limits` of the space where they are known,
     and the rules of the `house` as they are now.
     Others than the checks that ship, and their rules, may be named. With a `memory` only what changed since is judged.
     """
-    case = Case(survey, envelopes, design, things, people, table, limits, house)
+    case = Case(survey, envelopes, design, things, people, table, limits, use, house)
     return _carried_out(case, checks if checks is not None else shipped(), memory or Memory())
 
 

@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any, Literal
 
-from ..house import HouseLimits, HouseRules, Person
+from ..house import HouseLimits, HouseRules, Person, SpaceUse
 from ..inventory import Thing
 from ..layout import Assignment, Design, Limits
 from ..layout.packing.contain import lying
@@ -34,6 +34,8 @@ class Case:
     rules: Mapping[str, Rule] | None = None
     limits: Limits | None = None
     """What must never be in this space; None where nobody says who lives there."""
+    use: SpaceUse | None = None
+    """What is said of the space, and what persons answered about it."""
     house: HouseRules | None = None
     """The rules of the house as they are now; None where those of the design still hold."""
 

@@ -3,9 +3,10 @@
 from .limits import HouseLimits
 from .people import Hazard, Person, ReachZone, eye_height, reach_zone, shared_zone
 from .rules import HouseRules
-from .spaces import SpaceUse, WorkSession
+from .spaces import Answer, SpaceUse, WorkSession
 
 __all__ = [
+    "Answer",
     "Hazard",
     "HouseLimits",
     "HouseRules",

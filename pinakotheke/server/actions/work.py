@@ -1,14 +1,15 @@
 """Sessions of work, what a space is for, and what the household owns to keep things in."""
 
-from typing import Any
+from typing import Any, Literal, NamedTuple
 
 from django.db import transaction
+from django.utils import timezone
 
-from pinakotheke.core.house import SpaceUse, WorkSession
+from pinakotheke.core.house import Answer, SpaceUse, WorkSession
 from pinakotheke.core.inventory.owned import Owned, read_size
 from pinakotheke.core.units import Units
 
-from .. import models
+from .. import models, rows
 from .base import Invalid, NotFound, User, bump, log, own_household, own_space
 
 MOST = 500
@@ -18,14 +19,44 @@ def _free(taken: set[str], stem: str) -> str:
     return next(f"{stem}{n}" for n in range(1, len(taken) + 2) if f"{stem}{n}" not in taken)
 
 
+class Said(NamedTuple):
+    """An answer before it has a name and a day."""
+
+    question: str
+    about: str
+    says: Literal["yes", "no"] | None
+    note: str
+
+
 @transaction.atomic
 def set_use(user: User, space_id: int, version: int, use: SpaceUse) -> models.Space:
     """What a space is for."""
     row = own_space(user, space_id)
     bump(row, version, "space")
-    row.use = use.model_dump(mode="json")
+    kept = use.model_copy(update={"answers": rows.use_of(row).answers})
+    row.use = kept.model_dump(mode="json")
     row.save(update_fields=["use"])
     log(row.household, user, "space.use", key=row.key)
+    return row
+
+
+@transaction.atomic
+def answer(user: User, space_id: int, version: int, said: Said) -> models.Space:
+    """What somebody answers to a question about a space, with their name and the day; without *yes* or *no* it is open
+    again.
+    """
+    row = own_space(user, space_id)
+    bump(row, version, "space")
+    use = rows.use_of(row)
+    if said.says is None:
+        use = use.without(said.question, said.about)
+    else:
+        day = timezone.localdate().isoformat()
+        use = use.answered(Answer(question=said.question, about=said.about, says=said.says, note=said.note,
+                                  by=user.get_username(), on=day))  # fmt: skip
+    row.use = SpaceUse.model_validate(use.model_dump()).model_dump(mode="json")
+    row.save(update_fields=["use"])
+    log(row.household, user, "space.answer", key=row.key, question=said.question, about=said.about, says=said.says)
     return row
 
 

@@ -1,12 +1,23 @@
 """Check: what a design is asked and what was found, bay by bay; and the acts that would mend a finding."""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from django.http import HttpResponse
 from ninja import Router, Schema
 from pydantic import Field
 
-from pinakotheke.core.checks import MENDABLE, SEVERITIES, Finding, Severity, kind_of, kinds, matrix, mends, rules
+from pinakotheke.core.checks import (
+    MENDABLE,
+    SEVERITIES,
+    Finding,
+    Severity,
+    kind_of,
+    kinds,
+    matrix,
+    mended,
+    mends,
+    rules,
+)
 from pinakotheke.core.drawing import Asked, Said, check_report
 from pinakotheke.core.layout import Command
 from pinakotheke.core.materials import bill
@@ -16,6 +27,7 @@ from pinakotheke.core.units import Units
 from pinakotheke.core.words import BASES, DEFER, act_in_words, more_or_less, remedy_of
 
 from .. import rows
+from ..actions import work as actions
 from ..actions.base import Stale, own_design
 from .common import FindingView, MemberRequest, PathId, finding_views
 from .layout_view import Scene
@@ -31,6 +43,14 @@ class KindView(Schema):
     asks: str
 
 
+class Asks(Schema):
+    """A question that only a person can answer, and the answer there is."""
+
+    question: str
+    about: str
+    says: Literal["yes", "no"] | None
+
+
 class CheckedView(FindingView):
     """A finding with its number, the question it answers, and what can be done about it."""
 
@@ -40,6 +60,8 @@ class CheckedView(FindingView):
     """Not wrong for all that is known: what would tell was not read."""
     mendable: bool
     """Whether an act of the hand may mend it."""
+    asks: Asks | None
+    """Of what only a person can answer: which question, about what, and what was said."""
 
 
 class CellView(Schema):
@@ -59,6 +81,13 @@ class RowView(Schema):
     cells: list[CellView]
 
 
+class MendedView(Schema):
+    """An act that was done and what it took away."""
+
+    says: str
+    took_away: list[str]
+
+
 class ChecksView(Schema):
     """A design, question by question."""
 
@@ -67,6 +96,25 @@ class ChecksView(Schema):
     kinds: list[KindView]
     rows: list[RowView]
     findings: list[CheckedView]
+    mended: list[MendedView]
+    space_version: int
+    """Of the space the design is of, for answers to what is asked."""
+
+
+class AnswerData(Schema):
+    """An answer on top of a version of the space; without *yes* or *no* the question is open again."""
+
+    version: Annotated[int, Field(ge=0)]
+    question: Annotated[str, Field(max_length=40)]
+    about: Annotated[str, Field(max_length=80)] = ""
+    says: Literal["yes", "no"] | None = None
+    note: Annotated[str, Field(max_length=300)] = ""
+
+
+class Answered(Schema):
+    """The version that a space has now."""
+
+    version: int
 
 
 class Which(Schema):
@@ -129,8 +177,9 @@ def registry(request: MemberRequest, units: Units = "metric") -> Registry:
 def checks(request: MemberRequest, design_id: PathId) -> ChecksView:
     """What was found in a design, worst first, and where."""
     row = own_design(request.user, design_id)
-    scene, design = Scene(row.space), rows.history_of(row).current
-    found = scene.findings(design)
+    scene, history = Scene(row.space), rows.history_of(row)
+    design = history.current
+    found, names = scene.findings(design), {t.id: t.name for t in scene.things}
     return ChecksView(
         title=design.title, version=row.version,
         kinds=[KindView(id=k.id, name=k.name, asks=k.asks) for k in kinds()],
@@ -142,10 +191,36 @@ def checks(request: MemberRequest, design_id: PathId) -> ChecksView:
         ],
         findings=[
             CheckedView(**view.model_dump(), number=n, kind=kind_of(f.code).id, unknown=f.unknown,
-                        mendable=f.code in MENDABLE)
+                        mendable=f.code in MENDABLE, asks=_asks(f))
             for n, (f, view) in enumerate(zip(found, finding_views(found, scene.units), strict=True))
         ],
+        mended=[
+            MendedView(says=act_in_words(d.command, d.before, names, scene.units),
+                       took_away=[v.sentence for v in finding_views(d.mends, scene.units)])
+            for d in mended(history, scene.findings, MOST_MENDED)
+        ],
+        space_version=row.space.version,
     )  # fmt: skip
+
+
+MOST_MENDED = 8
+"""So many of the last acts are looked at for what they mended."""
+
+
+def _asks(finding: Finding) -> Asks | None:
+    facts = dict(finding.facts)
+    if "ask" not in facts:
+        return None
+    says = finding.code.partition(".")[2]
+    return Asks(question=str(facts["ask"]), about=str(facts["about"]),
+                says=says if says in ("yes", "no") else None)  # type: ignore[arg-type]  # fmt: skip
+
+
+@router.post("/spaces/{space_id}/answers", response=Answered, operation_id="checks_answer")
+def answer(request: MemberRequest, space_id: PathId, data: AnswerData) -> Answered:
+    """Keep what a member answers to a question that only a person can, with the member's name and the day."""
+    said = actions.Said(data.question, data.about, data.says, data.note)
+    return Answered(version=actions.answer(request.user, space_id, data.version, said).version)
 
 
 def _cell(kind: str, numbers: tuple[int, ...], found: tuple[Finding, ...]) -> CellView:

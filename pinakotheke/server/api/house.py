@@ -13,6 +13,7 @@ from pinakotheke.core.house import Person as CorePerson
 from pinakotheke.core.housefile import MOST_BYTES, dump_house
 from pinakotheke.core.lengths import parse_length
 from pinakotheke.core.units import Units
+from pinakotheke.core.words.limits import LimitRow, limit_rows, usual_text
 
 from .. import models, rows
 from ..actions import house as actions
@@ -99,6 +100,38 @@ def change(request: MemberRequest, household_id: PathId, data: HouseChange) -> H
     """Change name, units, currency or rules."""
     changes = data.model_dump(mode="json", exclude_none=True, exclude={"version"})
     return _view(actions.change_household(request.user, household_id, data.version, changes))
+
+
+class LimitData(Schema):
+    """One limit as a person writes it, on top of a version; empty for the usual one."""
+
+    version: Version
+    name: Annotated[str, StringConstraints(max_length=40)]
+    text: Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)] = ""
+
+
+class LimitsView(Schema):
+    """What a household goes by where the trade leaves a choice."""
+
+    each: list[LimitRow]
+
+
+@router.get("/households/{household_id}/limits", response=LimitsView, operation_id="house_limits")
+def limits(request: MemberRequest, household_id: PathId) -> LimitsView:
+    """Every limit beside its usual value."""
+    row = own_household(request.user, household_id)
+    return LimitsView(each=list(limit_rows(rows.rules_of(row).limits, row.units)))  # type: ignore[arg-type]
+
+
+@router.put("/households/{household_id}/limits", response=HouseView, operation_id="house_limit")
+def limit(request: MemberRequest, household_id: PathId, data: LimitData) -> HouseView:
+    """Say another limit, or go back to the usual one."""
+    row = own_household(request.user, household_id)
+    units: Units = row.units  # type: ignore[assignment]
+    before = rows.rules_of(row)
+    limits = before.limits.but(data.name, data.text or usual_text(data.name, units), units)
+    changed = {"rules": before.model_copy(update={"limits": limits}).model_dump(mode="json")}
+    return _view(actions.change_household(request.user, household_id, data.version, changed))
 
 
 @router.post("/households/{household_id}/members", response=HouseView, operation_id="house_add_member")

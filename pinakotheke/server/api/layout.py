@@ -128,6 +128,7 @@ def gallery(request: MemberRequest, space_id: PathId) -> Gallery:
         designs=[card for row in whole if (card := scene.card(row)) is not None],
         aside=[aside for row in whole if (aside := scene.aside(row)) is not None],
         families=[FamilyView(id=f.id, name=f.name, about=f.about) for f in families if f.places & kinds],
+        usual_finish=Finish.of_house(scene.rules),
     )  # fmt: skip
 
 

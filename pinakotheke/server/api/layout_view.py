@@ -161,6 +161,8 @@ class Gallery(Schema):
     designs: list[Card]
     aside: list[Aside]
     families: list[FamilyView]
+    usual_finish: Finish
+    """As the household finishes its spaces where nobody says otherwise."""
 
 
 class HeldView(Schema):
@@ -311,7 +313,8 @@ class Scene:
         if design is None:
             return check_survey(self.survey, self.regions)
         return check_design(
-            design, self.survey, self.regions, self.things, self.people, limits=self.limits, house=self.rules,
+            design, self.survey, self.regions, self.things, self.people, limits=self.limits,
+            use=rows.use_of(self.space), house=self.rules,
             memory=self._checked,
         )  # fmt: skip
 
@@ -327,7 +330,7 @@ class Scene:
             budget=None if self.rules.budget is None else figures(self.rules.budget, currency),
             currency=currency, hours=took.hours if took else None,
             hours_why=slip_view(took.why, self.units) if took else None,
-            findings=finding_views(self.findings(design), self.units),
+            findings=finding_views(tuple(f for f in self.findings(design) if f.code != "ask.open"), self.units),
         )  # fmt: skip
 
     def elevation(self, design: Design, options: DrawingOptions) -> Drawing:
@@ -466,7 +469,7 @@ class Scene:
             points=[_point(n, p, self.catalogue, self.household.currency) for n, p in enumerate(solve.frontier)],
             told=[sensitivity_in_words(s, self.units, self.household.currency, self.catalogue) for s in told],
             weights=Weights.model_validate(wishes["weights"]) if wishes.get("weights") else None,
-            finish=Finish.model_validate(wishes.get("finish") or {"doors": self.rules.doors}),
+            finish=Finish.model_validate(wishes["finish"]) if wishes.get("finish") else Finish.of_house(self.rules),
             within_budget=bool(wishes.get("within_budget")), families=list(wishes.get("families") or []),
             folds=bool(wishes.get("folds")),
             around=wishes.get("keep"),

@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query'
 import { useCallback } from 'react'
+import { useParams } from 'react-router'
 
 import { api, body, type Schemas } from './client'
 
@@ -9,6 +10,7 @@ export const keys = {
   house: (id: number) => ['house', id] as const,
   space: (id: number) => ['space', id] as const,
   things: (id: number) => ['things', id] as const,
+  limits: (house: number) => ['limits', house] as const,
   homes: (house: number) => ['homes', house] as const,
   work: (house: number) => ['work', house] as const,
   catalogue: (house: number) => ['catalogue', house] as const,
@@ -21,6 +23,17 @@ export const keys = {
 
 export function useSession() {
   return useQuery({ queryKey: keys.session, queryFn: () => body(api.GET('/api/session')), staleTime: 60_000 })
+}
+
+/** What the household in hand goes by: its boards, screws and lifting, each beside its usual value. */
+export function useLimits() {
+  const id = Number(useParams().houseId)
+  return useQuery({
+    queryKey: keys.limits(id),
+    queryFn: () =>
+      body(api.GET('/api/households/{household_id}/limits', { params: { path: { household_id: id } } })),
+    placeholderData: (before) => before,
+  })
 }
 
 export function useHouse(id: number) {

@@ -116,6 +116,30 @@ export interface paths {
         patch: operations["house_change"];
         trace?: never;
     };
+    "/api/households/{household_id}/limits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Limits
+         * @description Every limit beside its usual value.
+         */
+        get: operations["house_limits"];
+        /**
+         * Limit
+         * @description Say another limit, or go back to the usual one.
+         */
+        put: operations["house_limit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{household_id}/members": {
         parameters: {
             query?: never;
@@ -1716,6 +1740,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/spaces/{space_id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer
+         * @description Keep what a member answers to a question that only a person can, with the member's name and the day.
+         */
+        post: operations["checks_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/mends": {
         parameters: {
             query?: never;
@@ -1815,6 +1859,52 @@ export interface components {
             password: string;
         };
         /**
+         * HouseLimits
+         * @description Each starts at the usual value; a household that knows better says so.
+         */
+        HouseLimits: {
+            /**
+             * @default {
+             *       "grade": "particleboard",
+             *       "thickness": 18,
+             *       "lipped": false,
+             *       "shows": 200
+             *     }
+             */
+            shelves: components["schemas"]["ShelfMake"];
+            /**
+             * Lift
+             * @default 23
+             */
+            lift: number;
+            /**
+             * Timber
+             * @default spruce-pine-fir
+             * @enum {string}
+             */
+            timber: "spruce-pine-fir" | "hem-fir" | "douglas-fir-larch" | "southern-pine" | "c24";
+            /**
+             * Screw
+             * @default 5
+             */
+            screw: number;
+            /**
+             * Thread
+             * @default 38
+             */
+            thread: number;
+            /**
+             * Anchor
+             * @default 10
+             */
+            anchor: number;
+            /**
+             * Plug
+             * @default 25
+             */
+            plug: number;
+        };
+        /**
          * HouseRules
          * @description The schools of the trade, chosen once for the house; each default is the trade's middle way.
          */
@@ -1883,6 +1973,23 @@ export interface components {
              * @enum {string}
              */
             hangers: "slim" | "ordinary" | "padded";
+            /**
+             * @default {
+             *       "shelves": {
+             *         "grade": "particleboard",
+             *         "lipped": false,
+             *         "shows": 200,
+             *         "thickness": 18
+             *       },
+             *       "lift": 23,
+             *       "timber": "spruce-pine-fir",
+             *       "screw": 5,
+             *       "thread": 38,
+             *       "anchor": 10,
+             *       "plug": 25
+             *     }
+             */
+            limits: components["schemas"]["HouseLimits"];
             /** Budget */
             budget?: string | null;
         };
@@ -1954,6 +2061,34 @@ export interface components {
             kept_from?: ("poison" | "medicine" | "blade" | "fuel" | "gas" | "hot" | "battery" | "breaks" | "frost")[] | null;
         };
         /**
+         * ShelfMake
+         * @description What shelves are made of: grade and thickness in mm, whether a lipping stiffens their front; and from which share of
+         *     the span on (span ÷ `shows`) a sag shows.
+         */
+        ShelfMake: {
+            /**
+             * Grade
+             * @default particleboard
+             * @enum {string}
+             */
+            grade: "particleboard" | "mdf" | "spruce-plywood" | "birch-plywood" | "pine" | "oak";
+            /**
+             * Thickness
+             * @default 18
+             */
+            thickness: number;
+            /**
+             * Lipped
+             * @default false
+             */
+            lipped: boolean;
+            /**
+             * Shows
+             * @default 200
+             */
+            shows: number;
+        };
+        /**
          * SpaceLine
          * @description A space in the list of spaces.
          */
@@ -1998,6 +2133,53 @@ export interface components {
             /** Currency */
             currency?: string | null;
             rules?: components["schemas"]["HouseRules"] | null;
+        };
+        /**
+         * LimitRow
+         * @description One limit: its name, what it decides, what it is and usually is; `choices` (value and words) where one chooses.
+         */
+        LimitRow: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** About */
+            about: string;
+            /** Text */
+            text: string;
+            /** Usual */
+            usual: string;
+            /**
+             * Choices
+             * @default []
+             */
+            choices: [
+                string,
+                string
+            ][];
+        };
+        /**
+         * LimitsView
+         * @description What a household goes by where the trade leaves a choice.
+         */
+        LimitsView: {
+            /** Each */
+            each: components["schemas"]["LimitRow"][];
+        };
+        /**
+         * LimitData
+         * @description One limit as a person writes it, on top of a version; empty for the usual one.
+         */
+        LimitData: {
+            /** Version */
+            version: number;
+            /** Name */
+            name: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
         };
         /**
          * PersonData
@@ -2071,6 +2253,33 @@ export interface components {
             faults: string[];
         };
         /**
+         * Answer
+         * @description What somebody answered to a question that only a person can: about which obstacle or thing, by whom, and when.
+         */
+        Answer: {
+            /** Question */
+            question: string;
+            /**
+             * About
+             * @default
+             */
+            about: string;
+            /**
+             * Says
+             * @enum {string}
+             */
+            says: "yes" | "no";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** By */
+            by: string;
+            /** On */
+            on: string;
+        };
+        /**
          * OwnedView
          * @description Something owned, in words.
          */
@@ -2109,6 +2318,11 @@ export interface components {
              * @default false
              */
             locked: boolean;
+            /**
+             * Answers
+             * @default []
+             */
+            answers: components["schemas"]["Answer"][];
         };
         /**
          * UseView
@@ -4517,6 +4731,15 @@ export interface components {
              * @default false
              */
             sloped_shoes: boolean;
+            /**
+             * @default {
+             *       "grade": "particleboard",
+             *       "thickness": 18,
+             *       "lipped": false,
+             *       "shows": 200
+             *     }
+             */
+            shelves: components["schemas"]["ShelfMake"];
         };
         /**
          * Gallery
@@ -4532,6 +4755,7 @@ export interface components {
             aside: components["schemas"]["Aside"][];
             /** Families */
             families: components["schemas"]["FamilyView"][];
+            usual_finish: components["schemas"]["Finish"];
         };
         /**
          * Merits
@@ -5153,6 +5377,15 @@ export interface components {
              */
             sloped: boolean;
             /**
+             * @default {
+             *       "grade": "particleboard",
+             *       "thickness": 18,
+             *       "lipped": false,
+             *       "shows": 200
+             *     }
+             */
+            shelves: components["schemas"]["ShelfMake"];
+            /**
              * Blocked
              * @default []
              */
@@ -5319,7 +5552,13 @@ export interface components {
              *       "lights": false,
              *       "fascia": false,
              *       "ventilated": false,
-             *       "sloped_shoes": false
+             *       "sloped_shoes": false,
+             *       "shelves": {
+             *         "grade": "particleboard",
+             *         "lipped": false,
+             *         "shows": 200,
+             *         "thickness": 18
+             *       }
              *     }
              */
             finish: components["schemas"]["Finish"];
@@ -5419,7 +5658,7 @@ export interface components {
             /** Version */
             version: number;
             /** Command */
-            command: components["schemas"]["MovePart"] | components["schemas"]["ResizePart"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"];
+            command: components["schemas"]["MovePart"] | components["schemas"]["ResizePart"] | components["schemas"]["MakeShelf"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"];
         };
         /**
          * Envelope
@@ -5554,6 +5793,20 @@ export interface components {
             locked: boolean;
         };
         /**
+         * MakeShelf
+         * @description Make one shelf of another board, or stiffen its front with a lipping.
+         */
+        MakeShelf: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "make";
+            /** Part */
+            part: string;
+            make: components["schemas"]["ShelfMake"];
+        };
+        /**
          * MirrorRow
          * @description Turn the row a bay is in about its middle, with everything in it.
          */
@@ -5683,6 +5936,7 @@ export interface components {
              * @enum {string}
              */
             cut_end: "" | "left" | "right";
+            make?: components["schemas"]["ShelfMake"] | null;
             /**
              * Locked
              * @default false
@@ -6035,7 +6289,7 @@ export interface components {
          */
         Tried: {
             /** Commands */
-            commands: (components["schemas"]["MovePart"] | components["schemas"]["ResizePart"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"])[];
+            commands: (components["schemas"]["MovePart"] | components["schemas"]["ResizePart"] | components["schemas"]["MakeShelf"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"])[];
         };
         /**
          * At
@@ -6205,6 +6459,18 @@ export interface components {
             source: string;
         };
         /**
+         * Asks
+         * @description A question that only a person can answer, and the answer there is.
+         */
+        Asks: {
+            /** Question */
+            question: string;
+            /** About */
+            about: string;
+            /** Says */
+            says: ("yes" | "no") | null;
+        };
+        /**
          * CellView
          * @description What was found for one question at one place: numbers of findings, and the worst of them.
          */
@@ -6246,6 +6512,7 @@ export interface components {
             unknown: boolean;
             /** Mendable */
             mendable: boolean;
+            asks: components["schemas"]["Asks"] | null;
         };
         /**
          * ChecksView
@@ -6262,6 +6529,20 @@ export interface components {
             rows: components["schemas"]["RowView"][];
             /** Findings */
             findings: components["schemas"]["CheckedView"][];
+            /** Mended */
+            mended: components["schemas"]["MendedView"][];
+            /** Space Version */
+            space_version: number;
+        };
+        /**
+         * MendedView
+         * @description An act that was done and what it took away.
+         */
+        MendedView: {
+            /** Says */
+            says: string;
+            /** Took Away */
+            took_away: string[];
         };
         /**
          * RowView
@@ -6276,6 +6557,36 @@ export interface components {
             cells: components["schemas"]["CellView"][];
         };
         /**
+         * Answered
+         * @description The version that a space has now.
+         */
+        Answered: {
+            /** Version */
+            version: number;
+        };
+        /**
+         * AnswerData
+         * @description An answer on top of a version of the space; without *yes* or *no* the question is open again.
+         */
+        AnswerData: {
+            /** Version */
+            version: number;
+            /** Question */
+            question: string;
+            /**
+             * About
+             * @default
+             */
+            about: string;
+            /** Says */
+            says?: ("yes" | "no") | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * MendView
          * @description An act that mends a finding, what else it brings, and what it costs more.
          */
@@ -6283,7 +6594,7 @@ export interface components {
             /** Says */
             says: string;
             /** Command */
-            command: components["schemas"]["MovePart"] | components["schemas"]["ResizePart"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"];
+            command: components["schemas"]["MovePart"] | components["schemas"]["ResizePart"] | components["schemas"]["MakeShelf"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"];
             /** Brings */
             brings: string[];
             /** Costs */
@@ -6480,6 +6791,54 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["HouseChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseView"];
+                };
+            };
+        };
+    };
+    house_limits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LimitsView"];
+                };
+            };
+        };
+    };
+    house_limit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LimitData"];
             };
         };
         responses: {
@@ -8683,6 +9042,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChecksView"];
+                };
+            };
+        };
+    };
+    checks_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerData"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answered"];
                 };
             };
         };

@@ -8,6 +8,7 @@ import type { StageProps } from '../shell/StageProps'
 import { Field } from '../shell/Field'
 import { TakeOut } from '../shell/TakeOut'
 import { Catalogue } from '../systems/Catalogue'
+import { Limits } from './Limits'
 import { QuickPeople } from './QuickPeople'
 import { stature } from './stature'
 import { useHouseChange, type HouseChange } from './useHouseChange'
@@ -23,6 +24,7 @@ export default function BriefStage({ house }: StageProps) {
       <section className="bench brief" aria-label="Bench">
         <People house={house} change={change} />
         <RulesForm house={house} change={change} />
+        <Limits house={house} change={change} failed={failed} />
         <Work house={house} />
         <Catalogue houseId={house.id} />
         <Household house={house} change={change} />

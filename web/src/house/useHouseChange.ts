@@ -10,6 +10,8 @@ type Person = Schemas['PersonData']
 
 export interface HouseChange {
   house: (fields: Fields, label: string) => Promise<void>
+  /** Say another limit as a person writes it; empty for the usual one. */
+  limit: (name: string, text: string, label: string) => Promise<void>
   /** Add a person, or change the one with this key. */
   person: (key: string | null, data: Person) => Promise<void>
   removePerson: (person: Schemas['Person']) => Promise<void>
@@ -61,7 +63,21 @@ export function useHouseChange(house: House): HouseChange {
     return answer.taken_out
   }
 
+  const putLimit = async (name: string, text: string) => {
+    const version = client.getQueryData<House>(keys.house(house.id))?.version ?? house.version
+    settle(
+      await body(
+        api.PUT('/api/households/{household_id}/limits', { params: { path }, body: { version, name, text } }),
+      ),
+    )
+  }
+
   return {
+    limit: async (name, text, label) => {
+      const before = { rules: house.rules } as Fields
+      await putLimit(name, text)
+      undo.did({ label: label.toLowerCase(), undo: () => patch(before), redo: () => putLimit(name, text) })
+    },
     house: async (fields, label) => {
       const before = Object.fromEntries(
         Object.keys(fields).map((name) => [name, house[name as keyof typeof house]]),

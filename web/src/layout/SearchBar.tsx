@@ -5,7 +5,7 @@ import { Link } from 'react-router'
 
 import { api, body, Problem, said, type Schemas } from '../api/client'
 import { keys, searching, useForget } from '../api/queries'
-import { EVEN, FinishForm, PLAIN_FINISH, ranked, WeightSliders, type Ask } from './Wishes'
+import { EVEN, FinishForm, ranked, WeightSliders, type Ask } from './Wishes'
 
 /** Ask for alternatives and what counts, watch the search, stop it; and what it says when not everything fits. */
 export function SearchBar({
@@ -175,7 +175,7 @@ function WishesPopover({
           />
           <Leading ranked={leading} currency={gallery.currency} chosen={chosen} onChoose={onChoose} />
           <FinishForm
-            finish={asked.finish ?? PLAIN_FINISH}
+            finish={asked.finish ?? gallery.usual_finish}
             onChange={(finish) => onChange({ ...asked, finish })}
           />
           <Checkbox

@@ -1,6 +1,7 @@
 import { Checkbox, NativeSelect, Slider } from '@mantine/core'
 
 import type { Schemas } from '../api/client'
+import { useLimits } from '../api/queries'
 
 export type Weights = Schemas['Weights']
 export type Finish = Schemas['Finish']
@@ -8,17 +9,6 @@ export type Ask = Schemas['Ask']
 type Card = Schemas['Card']
 
 export const EVEN: Weights = { money: 5, room: 2, reach: 4, parts: 0, hours: 0, reuse: 1, order: 5 }
-
-export const PLAIN_FINISH: Finish = {
-  doors: 'none',
-  base: 'plinth',
-  fronts: 'solid',
-  crown: false,
-  lights: false,
-  fascia: false,
-  ventilated: false,
-  sloped_shoes: false,
-}
 
 const NAMES: readonly (readonly [keyof Weights, string])[] = [
   ['money', 'money'],
@@ -109,6 +99,7 @@ export function FinishForm({ finish, onChange }: { finish: Finish; onChange: (fi
           onChange({ ...finish, fronts: FRONTS.find((f) => f === event.currentTarget.value) ?? 'solid' })
         }
       />
+      <Boards finish={finish} onChange={onChange} />
       {EXTRAS.map(([key, name]) => (
         <Checkbox
           key={key}
@@ -120,4 +111,40 @@ export function FinishForm({ finish, onChange }: { finish: Finish; onChange: (fi
       ))}
     </div>
   )
+}
+
+/** What shelves are cut from, where a family cuts them from boards, and whether a lipping stiffens their front. */
+function Boards({ finish, onChange }: { finish: Finish; onChange: (finish: Finish) => void }) {
+  const choices = useLimits().data?.each.find((row) => row.name === 'board')?.choices ?? []
+  const { shelves } = finish
+  return (
+    <>
+      <NativeSelect
+        size="xs"
+        label="Boards of shelves"
+        value={`${shelves.grade}-${shelves.thickness}`}
+        data={choices.map(([value, label]) => ({ value, label }))}
+        onChange={(event) => {
+          const [grade, thickness] = splitAtLast(event.currentTarget.value)
+          onChange({
+            ...finish,
+            shelves: { ...shelves, grade: grade as typeof shelves.grade, thickness: Number(thickness) },
+          })
+        }}
+      />
+      <Checkbox
+        size="xs"
+        label="lipping along shelves"
+        checked={shelves.lipped}
+        onChange={(event) =>
+          onChange({ ...finish, shelves: { ...shelves, lipped: event.currentTarget.checked } })
+        }
+      />
+    </>
+  )
+}
+
+function splitAtLast(text: string): [string, string] {
+  const at = text.lastIndexOf('-')
+  return [text.slice(0, at), text.slice(at + 1)]
 }

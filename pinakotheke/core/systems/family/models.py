@@ -7,6 +7,7 @@ from pydantic import Field
 
 from ...base import Frozen
 from ...errors import NotHere
+from ...house import HouseRules
 from ...inventory.kinds import Way
 from ...mechanics.shelves import USUAL, ShelfMake
 from ..roles import Holder
@@ -30,6 +31,11 @@ class Finish(Frozen):
     """Shoe shelves that slope toward the hand instead of flat ones: the pairs are seen, and take more height."""
     shelves: ShelfMake = USUAL
     """What shelves are made of, where a family cuts them from boards."""
+
+    @classmethod
+    def of_house(cls, rules: HouseRules) -> "Finish":
+        """As a household finishes its spaces where nobody says otherwise."""
+        return cls(doors=rules.doors, shelves=rules.limits.shelves)
 
 
 class Shape(Frozen):

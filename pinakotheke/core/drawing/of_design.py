@@ -15,7 +15,7 @@ from ..layout import Design
 from ..layout.packing.contain import lying
 from ..layout.report.ledger import ask_of
 from ..layout.report.trial import TrialMark
-from ..layout.verify.motion import door_swing
+from ..layout.verify.motion import door_swing, sweeps_of
 from ..survey import Section, Survey
 from ..survey.square import Frame
 from ..systems import FRONTS, HANGING, HOLDERS, Bay, Part
@@ -151,8 +151,10 @@ def _wall(canvas: Canvas, survey: Survey, section: Section) -> tuple[float, floa
 
 
 def design_plan(design: Design, survey: Survey, units: Units, space: str, date: str = "", text: float = 0,
-                doors: Literal["open", "shut"] = "open") -> Drawing:  # fmt: skip
-    """Parts from above, with the runs' bays and depth; open doors with what they sweep."""
+                doors: Literal["open", "shut"] = "open", *, ways: bool = False) -> Drawing:  # fmt: skip
+    """Parts from above, with the runs' bays and depth; open doors with what they sweep. With `ways` where everything goes
+    that slides or swings out, and where one stands to open it.
+    """
     canvas = Canvas(text or plan_text(survey), units)
     one = survey.only()
     width = one.least("width") or NOMINAL["width"]
@@ -162,6 +164,8 @@ def design_plan(design: Design, survey: Survey, units: Units, space: str, date: 
     placed = {f.section: f for f in plan_walls(canvas, survey)}
     front = -depth if survey.is_open_fronted else reach_in_walls(canvas, survey, width, depth)[2]
     parts_above(canvas, design, placed, doors)
+    if ways:
+        _ways(canvas, design, placed)
     for section in design.sections:
         parts = [p for p in design.parts if p.section == section]
         if section == survey.main.id and parts:
@@ -186,6 +190,25 @@ def parts_above(canvas: Canvas, design: Design, placed: Mapping[str, Frame], doo
             _swing(canvas, design, part, frame)
         else:
             _from_above(canvas, part, frame)
+
+
+def _ways(canvas: Canvas, design: Design, placed: Mapping[str, Frame]) -> None:
+    """What slides out where it ends, with room to stand before it; the quarter circles of leaves. One of each place: what
+    lies one above the other goes the same way.
+    """
+    stand = value("clear.pull_stand")
+    seen: set[tuple[object, ...]] = set()
+    for sweep in sweeps_of(design):
+        frame, key = placed.get(sweep.section), (sweep.section, sweep.kind, sweep.x0, sweep.x1, sweep.y1)
+        if frame is None or key in seen or sweep.kind == "slides along":
+            continue
+        seen.add(key)
+        if sweep.hinge is not None:
+            canvas.line("access", *(down(frame.to_plan(*p)) for p in sweep.arc), of=sweep.part, dashed=True)
+            continue
+        for y0, y1 in ((sweep.y0, sweep.y1), (sweep.y1, sweep.y1 + stand)):
+            corners = ((sweep.x0, y0), (sweep.x0, y1), (sweep.x1, y1), (sweep.x1, y0))
+            canvas.line("access", *(down(frame.to_plan(*c)) for c in corners), of=sweep.part, dashed=True)
 
 
 def _flat_plan(design: Design, survey: Survey, units: Units, space: str, date: str, canvas: Canvas) -> Drawing:

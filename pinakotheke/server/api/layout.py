@@ -280,6 +280,16 @@ def drawing(request: MemberRequest, design_id: PathId, options: Query[DrawingOpt
     return Scene(row.space).elevation(rows.history_of(row).current, options)
 
 
+@router.get("/designs/{design_id}/plan", response=Drawing, operation_id="layout_plan")
+def plan(request: MemberRequest, design_id: PathId, ways: Query[bool] = True) -> Drawing:
+    """The plan with the ways of whatever slides or swings out."""
+    row = own_design(request.user, design_id)
+    scene = Scene(row.space)
+    return design_plan(
+        rows.history_of(row).current, scene.survey, scene.units, scene.space.name, scene.today, ways=ways
+    )
+
+
 @router.get("/designs/{design_id}/section/{bay}", response=Drawing, operation_id="layout_section")
 def section(request: MemberRequest, design_id: PathId, bay: Annotated[int, Field(ge=0, le=400)]) -> Drawing:
     """One bay cut through from front to back."""

@@ -1620,6 +1620,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan
+         * @description The plan with the ways of whatever slides or swings out.
+         */
+        get: operations["layout_plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/section/{bay}": {
         parameters: {
             query?: never;
@@ -8892,6 +8912,30 @@ export interface operations {
                 dimensions?: boolean;
                 marks?: boolean;
                 walls?: "unfolded" | "round the plan";
+            };
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drawing"];
+                };
+            };
+        };
+    };
+    layout_plan: {
+        parameters: {
+            query?: {
+                ways?: boolean;
             };
             header?: never;
             path: {

@@ -1,10 +1,11 @@
-import { Button } from '@mantine/core'
+import { Button, Loader, SegmentedControl } from '@mantine/core'
 import { IconArrowBackUp } from '@tabler/icons-react'
 import { useQuery } from '@tanstack/react-query'
-import { useMemo, useState } from 'react'
+import { lazy, Suspense, useMemo, useState } from 'react'
 
 import { api, body, type Schemas } from '../api/client'
 import { useDesign } from '../api/queries'
+import { usePlan } from '../layout/usePlan'
 import { useDesignEdits, type Command } from '../layout/useDesignEdits'
 import { Fetched } from '../shell/Fetched'
 import { NoDesign } from '../shell/NoDesign'
@@ -53,9 +54,16 @@ interface CheckingProps {
   measure: string
 }
 
+const WalkRound = lazy(() => import('../layout/WalkRound'))
+const VIEWS = ['elevation', 'plan', 'walk-round'] as const
+type View = (typeof VIEWS)[number]
+const NONE: ReadonlySet<string> = new Set()
+
 function Checking({ design, space, units, shown, onShow, measure }: CheckingProps) {
   const edits = useDesignEdits(space.id, design.id)
   const [cell, setCell] = useState<Cell | null>(null)
+  const [view, setView] = useState<View>('elevation')
+  const plan = usePlan(design, view === 'plan')
   const [pointed, setPointed] = useState<readonly string[]>([])
   const query = useQuery({
     queryKey: ['design', design.id, 'checks', design.version],
@@ -78,17 +86,44 @@ function Checking({ design, space, units, shown, onShow, measure }: CheckingProp
   }
   return (
     <main className="room check">
-      <Sheet title={{ ...design.elevation.title, shows: `Checked: ${design.title}` }}>
-        <Plate
-          drawing={design.elevation}
-          label={`${space.name}: ${design.title}, with what was found`}
-          selectable={parts}
-          selected={shown}
-          wrong={wrong}
-          marked={new Set(pointed)}
-          onSelect={onShow}
-        />
-      </Sheet>
+      <div className="sheet-holder">
+        <div className="look-bar no-print">
+          <SegmentedControl
+            size="xs"
+            aria-label="View"
+            value={view}
+            onChange={(value) => setView(VIEWS.find((one) => one === value) ?? 'elevation')}
+            data={[...VIEWS]}
+          />
+          {view === 'plan' && (
+            <span className="quiet small">Dashed: where drawers and doors go, and room to stand.</span>
+          )}
+        </div>
+        <Sheet title={{ ...design.elevation.title, shows: `Checked: ${design.title}` }}>
+          {view === 'walk-round' ? (
+            <Suspense fallback={<Loader aria-label="Fetching the view" />}>
+              <WalkRound
+                url={`/api/designs/${design.id}/model.glb?version=${design.version}`}
+                label={design.title}
+                eyes={design.eyes}
+                drawers={NONE}
+                fronts={false}
+                wrong={pointed.length > 0 ? new Set(pointed) : wrong}
+              />
+            </Suspense>
+          ) : (
+            <Plate
+              drawing={view === 'plan' ? plan : design.elevation}
+              label={`${space.name}: ${design.title}, with what was found`}
+              selectable={parts}
+              selected={shown}
+              wrong={wrong}
+              marked={new Set(pointed)}
+              onSelect={onShow}
+            />
+          )}
+        </Sheet>
+      </div>
       <section className="bench check-bench" aria-label="Bench">
         <Fetched query={query} waiting="Checking">
           {(checks) => (

@@ -15,6 +15,7 @@ import { CarryBar, Tray, useLandings } from './CarryBar'
 import { inWords, lifted, type Carry } from './carrying'
 import { isPlain, LookBar, PLAIN, ROUND, type DesignView, type Look } from './Look'
 import { bayOf, place } from './names'
+import { usePlan } from './usePlan'
 import { useDragged } from './useDragged'
 import type { Command, DesignEdits } from './useDesignEdits'
 
@@ -140,13 +141,14 @@ export function DesignSheet(props: DesignSheetProps) {
     return one ? [`${place(one)}.`, ...one.because].join('\n') : part
   }
   const cut = useSection(design, look)
+  const plan = usePlan(design, look.ways && look.view !== 'elevation')
   const fit = useWall(elevation, look.wall)
   const drag = (part: string, up: number) => {
     const pitch = parts.get(part)?.pitch ?? 0
     const steps = pitch ? Math.round(up / pitch) : 0
     if (steps) move(part, steps)
   }
-  const paper = look.view === 'plan' ? design.plan : look.view === 'section' && cut ? cut : elevation
+  const paper = look.view === 'plan' ? plan : look.view === 'section' && cut ? cut : elevation
   const flat = look.view === 'both' || look.view === 'elevation'
   // What lies turned on the paper is carried and bent by its acts, not dragged up and down.
   const laidRound = look.wall === ROUND
@@ -206,7 +208,7 @@ export function DesignSheet(props: DesignSheetProps) {
         )}
         {(look.view === 'both' || look.view === 'plan') && (
           <Plate
-            drawing={design.plan}
+            drawing={plan}
             label={`Plan, ${design.title}`}
             {...(look.view === 'plan' ? { onZoom: setZoom } : {})}
           />
@@ -222,6 +224,7 @@ export function DesignSheet(props: DesignSheetProps) {
               eyes={design.eyes}
               drawers={drawers}
               fronts={(design.finish.doors ?? 'none') !== 'none'}
+              wrong={wrong}
             />
           </Suspense>
         )}

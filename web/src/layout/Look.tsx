@@ -15,6 +15,8 @@ export interface Look {
   doors: 'open' | 'shut'
   dimensions: boolean
   marks: boolean
+  /** Where what slides or swings goes, on the plan. */
+  ways: boolean
   bay: number
   /** The wall that is shown by itself; all of them where it is none of them. */
   wall: string
@@ -29,6 +31,7 @@ export const PLAIN: Look = {
   doors: 'open',
   dimensions: true,
   marks: false,
+  ways: false,
   bay: 0,
   wall: '',
 }
@@ -112,7 +115,9 @@ export function LookBar({
           onChange={(event) => onChange({ bay: Number(event.currentTarget.value) })}
         />
       )}
-      {flat && <Shown look={look} hasDoors={hasDoors} onChange={onChange} />}
+      {(flat || look.view === 'plan') && (
+        <Shown look={look} flat={flat} hasDoors={hasDoors} onChange={onChange} />
+      )}
       <span className="look-tools">
         <Tool label="Undo (u)" disabled={!design.can_undo} onClick={() => void edits.undo()}>
           <IconArrowBackUp size={17} />
@@ -146,10 +151,13 @@ const MOST_SIDE_BY_SIDE = 4
 /** What of the design is drawn: its insides, doors, sizes and trial marks. */
 function Shown({
   look,
+  flat,
   hasDoors,
   onChange,
 }: {
   look: Look
+  /** Whether the elevation is shown, with or without the plan. */
+  flat: boolean
   hasDoors: boolean
   onChange: (change: Partial<Look>) => void
 }) {
@@ -162,45 +170,57 @@ function Shown({
       </Popover.Target>
       <Popover.Dropdown>
         <div className="shown">
-          <NativeSelect
-            size="xs"
-            label="What is inside"
-            value={look.inside}
-            data={[
-              { value: 'hatch', label: 'things hatched' },
-              { value: 'silhouettes', label: 'piece by piece' },
-              { value: 'bare', label: 'parts alone' },
-            ]}
-            onChange={(event) => {
-              const wanted = event.currentTarget.value
-              onChange({
-                inside: wanted === 'silhouettes' ? 'silhouettes' : wanted === 'bare' ? 'bare' : 'hatch',
-              })
-            }}
-          />
-          {hasDoors && (
-            <NativeSelect
+          {flat && (
+            <>
+              <NativeSelect
+                size="xs"
+                label="What is inside"
+                value={look.inside}
+                data={[
+                  { value: 'hatch', label: 'things hatched' },
+                  { value: 'silhouettes', label: 'piece by piece' },
+                  { value: 'bare', label: 'parts alone' },
+                ]}
+                onChange={(event) => {
+                  const wanted = event.currentTarget.value
+                  onChange({
+                    inside: wanted === 'silhouettes' ? 'silhouettes' : wanted === 'bare' ? 'bare' : 'hatch',
+                  })
+                }}
+              />
+              {hasDoors && (
+                <NativeSelect
+                  size="xs"
+                  label="Doors drawn"
+                  value={look.doors}
+                  data={['open', 'shut']}
+                  onChange={(event) =>
+                    onChange({ doors: event.currentTarget.value === 'shut' ? 'shut' : 'open' })
+                  }
+                />
+              )}
+              <Checkbox
+                size="xs"
+                label="sizes"
+                checked={look.dimensions}
+                onChange={(event) => onChange({ dimensions: event.currentTarget.checked })}
+              />
+              <Checkbox
+                size="xs"
+                label="trial marks"
+                checked={look.marks}
+                onChange={(event) => onChange({ marks: event.currentTarget.checked })}
+              />
+            </>
+          )}
+          {look.view !== 'elevation' && (
+            <Checkbox
               size="xs"
-              label="Doors drawn"
-              value={look.doors}
-              data={['open', 'shut']}
-              onChange={(event) =>
-                onChange({ doors: event.currentTarget.value === 'shut' ? 'shut' : 'open' })
-              }
+              label="ways out of drawers and doors"
+              checked={look.ways}
+              onChange={(event) => onChange({ ways: event.currentTarget.checked })}
             />
           )}
-          <Checkbox
-            size="xs"
-            label="sizes"
-            checked={look.dimensions}
-            onChange={(event) => onChange({ dimensions: event.currentTarget.checked })}
-          />
-          <Checkbox
-            size="xs"
-            label="trial marks"
-            checked={look.marks}
-            onChange={(event) => onChange({ marks: event.currentTarget.checked })}
-          />
         </div>
       </Popover.Dropdown>
     </Popover>

@@ -37,12 +37,14 @@ export interface WalkRoundProps {
   drawers: ReadonlySet<string>
   /** Whether there are fronts to be shut. */
   fronts: boolean
+  /** Ids of parts with which something is wrong: they stand in the colour of that. */
+  wrong?: ReadonlySet<string>
 }
 
 /** The design in three dimensions, from the same parts as the sheet: drag, or the arrow keys, + and −; from the eyes of
  * whoever stands or sits before it.
  */
-export default function WalkRound({ url, label, eyes, drawers, fronts }: WalkRoundProps) {
+export default function WalkRound({ url, label, eyes, drawers, fronts, wrong }: WalkRoundProps) {
   const holder = useRef<HTMLDivElement>(null)
   const stage = useRef<Stage | null>(null)
   const [state, setState] = useState<'loading' | 'shown' | 'failed'>('loading')
@@ -81,6 +83,9 @@ export default function WalkRound({ url, label, eyes, drawers, fronts }: WalkRou
   useEffect(() => {
     if (state === 'shown') stage.current?.shut(shut)
   }, [shut, state])
+  useEffect(() => {
+    if (state === 'shown') stage.current?.mark(wrong ?? NONE)
+  }, [wrong, state])
   return (
     <div className="walk-round">
       <div
@@ -88,6 +93,7 @@ export default function WalkRound({ url, label, eyes, drawers, fronts }: WalkRou
         className="walk-canvas"
         role="application"
         tabIndex={0}
+        data-wrong={wrong?.size ?? 0}
         aria-label={`${label}, in three dimensions. Arrow keys walk round, plus and minus go nearer, o opens and shuts drawers.`}
         data-state={state}
       />
@@ -155,9 +161,13 @@ interface Stage {
   /** From somebody's eyes, with what they reach shaded; null for all of it from the front. */
   lookAs: (whose: Schemas['EyesView'] | null) => void
   shut: (fronts: boolean) => void
+  /** Parts in the colour of what is wrong with them; the others as they are. */
+  mark: (wrong: ReadonlySet<string>) => void
   picture: () => string
   leave: () => void
 }
+
+const NONE: ReadonlySet<string> = new Set()
 
 /** Pixels of the picture to one of the screen: while it moves, and when it has not moved for so many milliseconds. */
 const COARSE = 0.6
@@ -304,6 +314,8 @@ function standUp(box: HTMLDivElement, drawers: ReadonlySet<string>): Stage | nul
   renderer.domElement.addEventListener('pointerup', click)
   /** Materials of what stands before the design: its own, since the file shares them. */
   const before = new Map<Mesh, MeshStandardMaterial>()
+  /** Materials of what is marked as wrong: its own. */
+  const plain = new Map<Mesh, MeshStandardMaterial>()
   /** What stands before the design: one looks through it from outside, and sees it as it is from within. */
   const lookThrough = (opacity: number) => {
     whole?.traverse((node) => {
@@ -407,6 +419,22 @@ function standUp(box: HTMLDivElement, drawers: ReadonlySet<string>): Stage | nul
     shut: (fronts) => {
       whole?.traverse((node) => {
         if (named(node).startsWith(SHUT)) node.visible = fronts
+      })
+      draw()
+    },
+    mark: (wrong) => {
+      const colour = new Color(getComputedStyle(box).getPropertyValue('--stop').trim() || '#a3262a')
+      whole?.traverse((node) => {
+        if (!(node instanceof Mesh)) return
+        const own = plain.get(node) ?? (node.material as MeshStandardMaterial)
+        if (
+          named(node)
+            .split(' ')
+            .some((word) => wrong.has(word))
+        ) {
+          plain.set(node, own)
+          node.material = new MeshStandardMaterial({ color: colour, roughness: 0.9 })
+        } else node.material = own
       })
       draw()
     },

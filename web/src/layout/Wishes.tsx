@@ -122,6 +122,7 @@ function Boards({ finish, onChange }: { finish: Finish; onChange: (finish: Finis
       <NativeSelect
         size="xs"
         label="Boards of shelves"
+        className="boards"
         value={`${shelves.grade}-${shelves.thickness}`}
         data={choices.map(([value, label]) => ({ value, label }))}
         onChange={(event) => {

@@ -1,15 +1,119 @@
 """The Check stage: what was asked and found, bay by bay; an act that mends; the report."""
 
+import re
 from io import BytesIO
 
-from playwright.sync_api import expect
+from django.contrib.auth import get_user_model
+from playwright.sync_api import Locator, expect
 from pypdf import PdfReader
 
 from pinakotheke.core.checks import rules
+from pinakotheke.core.house import HouseLimits, HouseRules, Person
+from pinakotheke.core.housefile import House, Space
+from pinakotheke.core.inventory import Thing
+from pinakotheke.core.layout import Assignment, Design, History
+from pinakotheke.core.mechanics.shelves import ShelfMake
 from pinakotheke.server import models
+from pinakotheke.server.actions.house import import_house
+from pinakotheke.server.management.commands.demo import DEMO_USER, load_demo
 
+from ..core.examples import ADULT, PLAIN, TIGHT_FIT, WARDROBE, survey, thing, wardrobe
 from .chromium import PHONE
 from .driver import BrowserTestCase
+
+
+def house_with(design: Design, *things: Thing, line: str = PLAIN, people: tuple[Person, ...] = (ADULT,),
+               rules: HouseRules = TIGHT_FIT) -> House:  # fmt: skip
+    """A household with one closet and one design of it."""
+    here = Space(id="closet", name="Closet", survey=survey(line))
+    return House(
+        name="Mill", people=people, spaces=(here,), things=things, rules=rules, designs=(History(base=design),)
+    )
+
+
+class MendTests(BrowserTestCase):
+    def enter(self, house: House) -> models.Space:
+        """A household of one's own, looked at by its member."""
+        load_demo()
+        user = get_user_model().objects.get(username=DEMO_USER)
+        row = import_house(user, house)
+        space = row.space_set.get()
+        self.open()
+        self.page.get_by_role("button", name="Enter the demo house").click()
+        expect(self.page.get_by_role("navigation", name="Stages")).to_be_visible()
+        self.go(space, "checks")
+        return space
+
+    def found(self, code: str) -> Locator:
+        return self.page.get_by_role("region", name="What was found").locator(f"[data-code='{code}']")
+
+    def mend(self, code: str, act: str) -> None:
+        """What a finding offers: the first act of a kind, done."""
+        one = self.found(code).first
+        one.get_by_role("button", name="What would mend it?").click()
+        one.get_by_role("button", name=re.compile(act)).first.click()
+        expect(self.found(code)).to_have_count(0)
+        expect(self.page.get_by_role("region", name="Mended")).to_contain_text("Gone:")
+
+    def test_a_sagging_shelf_is_made_of_another_board(self) -> None:
+        heavy = tuple(t.model_copy(update={"mass": 3.6}) if t.id == "jumpers" else t for t in WARDROBE)
+        strict = TIGHT_FIT.model_copy(update={"limits": HouseLimits(shelves=ShelfMake(shows=300))})
+        space = self.enter(house_with(wardrobe(), *heavy, rules=strict))
+        sagging = self.found("strength.sag").first
+        expect(sagging).to_contain_text("will sag")
+        expect(sagging).to_contain_text("of the same board")
+        self.mend("strength.sag", "^Make the shelf in bay 2 .* (particleboard|plywood)")
+        (done,) = (c for row in models.Design.objects.filter(space=space) for c in row.done)
+        self.assertEqual(done["do"], "make")
+        self.page.get_by_role("button", name="Undo the last act on the design").click()
+        expect(self.found("strength.sag").first).to_be_visible()
+
+    def test_a_drawer_behind_a_return_is_shown_and_swapped(self) -> None:
+        narrow = PLAIN.replace("opening 1250 x 2030; nibs 296 300", "opening 800 x 2030; nibs 296 750")
+        kept = tuple(t.model_copy(update={"way": None}) for t in WARDROBE)
+        self.enter(house_with(wardrobe(), *kept, line=narrow))
+        expect(self.found("pull-out.return").first).to_contain_text("The drawer in bay 2 cannot come out")
+        drawer = next(p for p in wardrobe().parts if p.role == "drawer")
+        expect(self.page.locator(f".is-wrong[data-part='{drawer.id}']")).to_be_attached()
+        self.page.get_by_role("radiogroup", name="View").get_by_text("plan", exact=True).click()
+        expect(self.page.get_by_text("Dashed: where drawers and doors go")).to_be_visible()
+        self.mend("pull-out.return", "take out the drawer|Make the drawer")
+
+    def test_detergent_at_a_childs_height_is_moved(self) -> None:
+        child = Person(id="kim", name="Kim", stature=1150, age="child")
+        bleach = thing("bleach", "bleach", 1, frequency="monthly")
+        shelf = next(p for p in wardrobe().parts if p.id == "b2-shelf-5")
+        held = Assignment(id="a1", thing="bleach", part=shelf.id, way="shelf", count=1)
+        design = wardrobe().model_copy(update={"assignments": (held,)})
+        self.enter(house_with(design, bleach, people=(ADULT, child)))
+        expect(self.found("safety.limit").first).to_contain_text("within the grip of someone it is kept from")
+        self.mend("safety.limit", "^(Move|Send) .*mm$")
+
+    def test_what_only_a_person_can_answer_is_kept_with_name_and_day(self) -> None:
+        space = self.enter(house_with(wardrobe(), *WARDROBE, line=PLAIN + "; panel at 1600, 1200 up, 200 x 300"))
+        asked = self.found("ask.open").filter(has_text="panel")
+        asked.get_by_role("button", name="Yes").click()
+        said = self.found("ask.yes")
+        expect(said).to_contain_text(f"{DEMO_USER} said yes on")
+        space.refresh_from_db()
+        self.assertEqual([a["says"] for a in space.use["answers"]], ["yes"])
+        said.get_by_role("button", name="Ask again").click()
+        expect(self.found("ask.open").filter(has_text="panel")).to_be_visible()
+
+    def test_what_the_house_goes_by_is_said_in_its_own_units(self) -> None:
+        space = self.enter(house_with(wardrobe(), *WARDROBE))
+        self.go(space, "house")
+        lift = self.page.get_by_role("textbox", name="One person lifts at best")
+        lift.fill("33 lb")
+        lift.press("Enter")
+        expect(lift).to_have_value("15.0 kg")
+        lift.fill("a lot")
+        lift.press("Enter")
+        expect(self.page.get_by_role("alert").first).to_be_visible()
+        expect(lift).to_have_value("15.0 kg")
+        lift.fill("")
+        lift.press("Enter")
+        expect(lift).to_have_value("23.0 kg")
 
 
 class CheckTests(BrowserTestCase):

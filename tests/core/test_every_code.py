@@ -13,7 +13,7 @@ from unittest import TestCase
 
 from pinakotheke.core.checks import Finding, check_design, check_survey, rules
 from pinakotheke.core.checks.homes import home_findings
-from pinakotheke.core.house import HouseRules, Person, SpaceUse
+from pinakotheke.core.house import Answer, HouseRules, Person, SpaceUse
 from pinakotheke.core.house.lifting import shelf_lift
 from pinakotheke.core.house.limits import HouseLimits
 from pinakotheke.core.house.people import reach_zone
@@ -52,7 +52,8 @@ class Given:
         read = self.read or survey(self.line)
         regions = {"A": envelope(read, TIGHT_FIT)} if self.read is None else envelopes(read, TIGHT_FIT)
         limits = None if self.use is None else Limits.in_space(self.people, read, regions, self.use)
-        return check_design(self.design, read, regions, self.things, self.people, limits=limits, house=self.house)
+        return check_design(self.design, read, regions, self.things, self.people, limits=limits, use=self.use,
+                            house=self.house)  # fmt: skip
 
 
 def codes(**given: Any) -> Codes:
@@ -430,6 +431,12 @@ def harm_cases() -> dict[str, Both]:
         found = home_findings((Conflict(code=code, thing="t", space="s", **facts),), {"t": "T"}, {"s": "S"}, {})  # type: ignore[arg-type]
         return {f.code for f in found}
 
+    panelled = PLAIN + "; panel at 1600, 1200 up, 200 x 300"
+
+    def told_by(says: str) -> Codes:
+        yes = Answer(question="panel", about=survey(panelled).obstacles[0].id, says=says, by="Ada", on="2026-11-27")  # type: ignore[arg-type]
+        return codes(line=panelled, use=SpaceUse(answers=(yes,)))
+
     damp = Survey.model_validate({**survey(PLAIN).model_dump(), "damp": True})
     book = thing("it", "paper-ream", 1, frequency="monthly")
     on_floor = holding(("it", "b1-base-2", "shelf", 1))
@@ -439,6 +446,9 @@ def harm_cases() -> dict[str, Both]:
     power = charger or next(thing("it", k, 1, frequency="daily") for k, row in kinds().items() if "power" in row.needs)
     socket = PLAIN + "; socket at 1700, 300 up, 80 x 80"
     return {
+        "ask.open": (codes(line=panelled), codes(design=wardrobe().model_copy(update={"parts": ()}), things=())),
+        "ask.yes": (told_by("yes"), told_by("no")),
+        "ask.no": (told_by("no"), told_by("yes")),
         "safety.limit": (kept("bleach", people=(ADULT, child), locked=False, where="indoors"),
                          kept("bleach", people=(ADULT, child), locked=True)),
         "home.fuel": (kept("petrol-can", where="indoors"), kept("petrol-can", where="outdoors")),

@@ -1,19 +1,22 @@
 """The questions a design is asked, what was found as a table, and the acts that mend a finding."""
 
+from collections.abc import Iterator
 from decimal import Decimal
 from io import BytesIO
 from unittest import TestCase
 
 from pypdf import PdfReader
 
-from pinakotheke.core.checks import Finding, check_design, kind_of, kinds, matrix, mends, rules
+from pinakotheke.core.checks import Finding, Memory, check_design, kind_of, kinds, matrix, mended, mends, rules
+from pinakotheke.core.checks.check import Case, of_section
 from pinakotheke.core.drawing import Asked, Said, check_report
-from pinakotheke.core.house import Person
-from pinakotheke.core.layout import Design, apply
-from pinakotheke.core.layout.edit.commands import AssignGroup, MovePart
+from pinakotheke.core.house import HouseLimits, HouseRules, Person
+from pinakotheke.core.layout import Design, History, apply
+from pinakotheke.core.layout.edit.commands import AssignGroup, MakeShelf, MovePart, SetFinish
 from pinakotheke.core.materials import bill
+from pinakotheke.core.mechanics.shelves import ShelfMake
 from pinakotheke.core.survey import envelope
-from pinakotheke.core.words import act_in_words
+from pinakotheke.core.words import act_in_words, remedy
 
 from .examples import ADULT, PLAIN, TIGHT_FIT, WARDROBE, survey, wardrobe
 
@@ -107,10 +110,60 @@ class MendTests(TestCase):
         self.assertTrue(shelves)
         for finding in over:
             for mend in mends(design, finding, heavy, judged, price):
-                self.assertIsInstance(mend.command, AssignGroup)
+                self.assertIsInstance(mend.command, (AssignGroup, MakeShelf))
                 self.assertLess(
                     len([f for f in judged(apply(design, mend.command)) if f.code == finding.code]), len(over)
                 )
+
+    def test_a_shelf_that_sags_is_made_of_the_cheapest_board_that_does(self) -> None:
+        heavy = tuple(t.model_copy(update={"mass": 3.6}) if t.id == "jumpers" else t for t in WARDROBE)
+        strict = HouseRules(limits=HouseLimits(shelves=ShelfMake(shows=300)))
+
+        def judged(one: Design) -> tuple[Finding, ...]:
+            return check_design(one, READ, {"A": envelope(READ, TIGHT_FIT)}, heavy, (ADULT,), house=strict)
+
+        (sagging,) = all_of("strength.sag", judged(wardrobe()))
+        self.assertIn("of the same board", remedy(sagging))
+        made = [m for m in mends(wardrobe(), sagging, heavy, judged, price) if isinstance(m.command, MakeShelf)]
+        costs = [price(apply(wardrobe(), m.command)) for m in made]
+        self.assertTrue(made)
+        self.assertEqual(costs, sorted(costs))
+        thicker = apply(wardrobe(), made[0].command)
+        self.assertGreater(costs[0], price(wardrobe()))
+        self.assertFalse(all_of("strength.sag", judged(thicker)))
+        # The next search and every other edit leave it what it is.
+        again = apply(thicker, SetFinish(finish=thicker.finish.model_copy(update={"crown": True})))
+        shelf = next(p for p in again.parts if p.id == sagging.where[0])
+        self.assertEqual((shelf.make, shelf.h), (made[0].command.make, made[0].command.make.thickness))
+
+    def test_what_an_act_took_away_is_told_until_it_is_undone(self) -> None:
+        before = History(base=too_high())
+        high = all_of("reach.high", found(before.current, (SHORT,)))[0]
+        act = mends(before.current, high, THEIRS, lambda d: found(d, (SHORT,)), price)[0].command
+        after = before.after(act)
+        (done,) = mended(after, lambda d: found(d, (SHORT,)), 8)
+        self.assertEqual(done.command, act)
+        self.assertIn(high.subject, [f.subject for f in done.mends])
+        self.assertEqual(mended(after.undo(), lambda d: found(d, (SHORT,)), 8), [])
+
+    def test_only_the_wall_that_was_touched_is_judged_again(self) -> None:
+        asked: list[str] = []
+
+        @of_section("reach.high")
+        def counting(case: Case) -> Iterator[Finding]:
+            asked.append(case.made.parts[0].section)
+            return iter(())
+
+        design = wardrobe()
+        both = design.model_copy(update={
+            "parts": (*design.parts, *(p.model_copy(update={"id": f"B{p.id}", "section": "B"}) for p in design.parts)),
+            "bays": (*design.bays, *(b.model_copy(update={"index": b.index + 2, "section": "B"}) for b in design.bays)),
+        })  # fmt: skip
+        memory, regions = Memory(), {"A": envelope(READ, TIGHT_FIT), "B": envelope(READ, TIGHT_FIT)}
+        people = (ADULT,)
+        for one in (both, both, apply(both, MovePart(part="b2-shelf-5", steps=1))):
+            check_design(one, READ, regions, WARDROBE, people, checks=(counting,), memory=memory)
+        self.assertEqual(asked, ["A", "B", "A"])
 
     def test_what_takes_a_reading_is_offered_no_act(self) -> None:
         design = wardrobe()

@@ -23,6 +23,31 @@ class HouseholdTests(ServerTestCase):
         bad = {"version": 2, "rules": {**rules, "reserve": 5}}
         self.assertProblem(self.ada.patch(f"/households/{home}", bad), 422, "reserve")
 
+    def test_what_the_house_goes_by_is_written_as_people_write_it(self) -> None:
+        home = self.household()
+        path = f"/households/{home}/limits"
+
+        def limits() -> dict[str, dict[str, object]]:
+            return {row["name"]: row for row in self.ada.get(path).body["each"]}
+
+        usual = limits()
+        self.assertEqual((usual["lift"]["text"], usual["lift"]["usual"], usual["board"]["text"]),
+                         ("23.0 kg", "23.0 kg", "particleboard-18"))  # fmt: skip
+        for n, (name, text, now) in enumerate((
+            ("lift", "33 lb", "15.0 kg"), ("board", "birch-plywood-21", "birch-plywood-21"), ("shows", "300", "300"),
+            ("screw", "6 mm", "6 mm"), ("timber", "southern-pine", "southern-pine"), ("lift", "", "23.0 kg"),
+        )):  # fmt: skip
+            answer = self.ada.put(path, {"version": n + 1, "name": name, "text": text})
+            self.assertEqual(answer.status_code, 200, (name, answer.body))
+            self.assertEqual(limits()[name]["text"], now)
+        self.assertEqual(
+            self.ada.get(f"/households/{home}").body["rules"]["limits"]["shelves"]["grade"], "birch-plywood"
+        )
+        for name, text in (("lift", "a lot"), ("lift", "400 kg"), ("board", "oak-18"), ("timber", "balsa"),
+                           ("mood", "good"), ("shows", "7")):  # fmt: skip
+            self.assertProblem(self.ada.put(path, {"version": 7, "name": name, "text": text}), 422, "")
+        self.assertEqual(self.eve.get(path).status_code, 404)
+
     def test_people_are_added_changed_and_taken_out(self) -> None:
         space = self.closet(things="3 shirts")
         home = self.ada.get(f"/spaces/{space}").body["household"]

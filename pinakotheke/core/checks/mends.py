@@ -10,10 +10,10 @@ from ..inventory import Thing
 from ..inventory.kinds import Way
 from ..inventory.needs import ways
 from ..layout import Command, Design
-from ..layout.edit.commands import AssignGroup, MakeShelf, MovePart, RemovePart, SetFinish, SwapPart, WidenBay
+from ..layout.edit.commands import AssignGroup, MakeShelf, MovePart, RemovePart, SetFinish, Several, SwapPart, WidenBay
 from ..mechanics.materials import Grade, boards
 from ..mechanics.shelves import ShelfMake
-from ..systems import HOLDERS, Part
+from ..systems import HOLDERS, Holder, Part
 from .consequence import Consequence, about, consequences
 from .findings import Finding
 
@@ -24,8 +24,10 @@ SENT_AWAY = frozenset({"reach.high", "reach.low", "reach.zone", "reach.lift", "s
                        "strength.rating", "strength.sag", "strength.stress", "strength.support", "strength.runner",
                        "fit.capacity", "fit.size", "fit.headroom"})  # fmt: skip
 """Mended by keeping what is there in another part."""
-MOVED = {"reach.high": -1, "reach.low": 1, "fit.headroom": 1}
-"""Mended by moving the part: down or up."""
+MOVED = frozenset({"reach.high", "reach.low", "reach.zone", "safety.limit", "home.child"})
+"""Mended by moving the part toward its limit: down or up."""
+RAISED = frozenset({"fit.headroom"})
+"""Mended by moving the part up."""
 MADE = frozenset({"strength.sag", "strength.stress"})
 """Mended by another board, or a lipping."""
 NARROWED = frozenset({"strength.sag", "strength.stress", "strength.rail", "strength.rail-support"})
@@ -34,7 +36,7 @@ HUNG_OTHERWISE = {"doors.straddle": ("hinged",), "doors.swing": ("sliding", "cur
                   "doors.meets": ("sliding", "curtain", "none")}  # fmt: skip
 """Mended by other doors."""
 TAKEN_OUT = frozenset({"sense.empties"})
-MENDABLE = frozenset({*SENT_AWAY, *MOVED, *MADE, *NARROWED, *SWAPPED, *HUNG_OTHERWISE, *TAKEN_OUT})
+MENDABLE = frozenset({*SENT_AWAY, *MOVED, *RAISED, *MADE, *NARROWED, *SWAPPED, *HUNG_OTHERWISE, *TAKEN_OUT})
 """Codes for which there may be an act; of others a person has to read, buy or decide something."""
 
 
@@ -67,11 +69,16 @@ def _worth_trying(design: Design, finding: Finding, things: tuple[Thing, ...]) -
     code, parts = finding.code, [by_id[id_] for id_ in finding.where if id_ in by_id]
     for part in parts[:1]:
         family = design.family_of(part)
-        if code in MOVED:
-            yield from (MovePart(part=part.id, steps=MOVED[code] * n) for n in range(1, STEPS + 1))
+        if code in MOVED | RAISED:
+            up = 1 if code in RAISED or finding.limit > finding.measured else -1
+            yield from (MovePart(part=part.id, steps=up * n) for n in range(1, STEPS + 1))
         if code in SWAPPED:
-            yield from (SwapPart(part=part.id, role=role) for role in family.specs
-                        if role != part.role and role not in ("floor", "base"))  # fmt: skip
+            yield from (SwapPart(part=part.id, role=role, ways=_kept_in(role, design, part, things))
+                        for role in family.specs if role != part.role and role not in ("floor", "base"))  # fmt: skip
+            if family.makes("shelf"):
+                shelf = SwapPart(part=part.id, role="shelf", ways=_kept_in("shelf", design, part, things))
+                yield from (Several(commands=(shelf, MovePart(part=part.id, steps=-n))) for n in range(1, STEPS + 1))
+            yield from _emptied(design, finding, part, things)
         if code in MADE and part.bay is not None and family.is_cut(part.role, design.bay_of(part)):
             yield from (MakeShelf(part=part.id, make=make) for make in _stiffer(family.make(part, design.bay_of(part))))
         yield from (SetFinish(finish=design.finish.model_copy(update={"doors": doors}))
@@ -82,6 +89,24 @@ def _worth_trying(design: Design, finding: Finding, things: tuple[Thing, ...]) -
             yield RemovePart(part=part.id)
         if code in SENT_AWAY:
             yield from _sent_away(design, finding, part, things)
+
+
+def _emptied(design: Design, finding: Finding, part: Part, things: tuple[Thing, ...]) -> Iterator[Several]:
+    """A part taken out, and all that is in it sent to one other."""
+    sent = list(_sent_away(design, finding, part, things))
+    held = design.held_by(part.id)
+    for target in dict.fromkeys(c.target for c in sent):
+        here = [c for c in sent if c.target == target]
+        if len({c.thing for c in here}) == len(held):
+            yield Several(commands=(*here, RemovePart(part=part.id)))
+
+
+def _kept_in(role: Holder, design: Design, part: Part, things: tuple[Thing, ...]) -> tuple[tuple[str, Way], ...]:
+    """How what is in a part would be kept where that is a part of another role: as it wants to be kept there."""
+    by_id, there = {t.id: t for t in things}, design.family_of(part).spec(role).ways
+    wanted = {a.thing: next((w for w in ways(by_id[a.thing], design.rules) if w in there), None)
+              for a in design.held_by(part.id) if a.thing in by_id and a.way not in there}  # fmt: skip
+    return tuple((thing, way) for thing, way in wanted.items() if way is not None)
 
 
 def _stiffer(make: ShelfMake) -> list[ShelfMake]:

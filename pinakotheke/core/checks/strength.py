@@ -33,8 +33,10 @@ def shelves(case: Case) -> Iterator[Finding]:
             yield from _as_beam(case, part, supports)
             continue
         sag = case.made.family_of(part).sag(part, case.made.bay_of(part), case.mass(part))
-        if sag is not None and sag.sag > sag.limit:
-            yield _sagging(case, part, sag, part.w)
+        if sag is not None:
+            sag = sag._replace(limit=part.w / _shows(case))
+            if sag.sag > sag.limit:
+                yield _sagging(case, part, sag, part.w)
 
 
 def supports_of(case: Case, part: Part) -> tuple[Support, ...]:
@@ -57,7 +59,7 @@ def _as_beam(case: Case, part: Part, supports: tuple[Support, ...]) -> Iterator[
     make, loads, depth = family.make(part, bay), case.loads(part), min(part.d, bay.depth)
     bent = shelf_bent(make, part.w, depth, part.h, supports, loads)
     span = max(b.at - a.at for a, b in pairwise(supports))
-    sag = Sag(long_term(abs(bent.sag), make.board.creep), span / make.shows, _held(supports))
+    sag = Sag(long_term(abs(bent.sag), make.board.creep), span / _shows(case), _held(supports))
     if sag.sag > sag.limit:
         yield _sagging(case, part, sag, span)
     stress = make.stress(bent.moment, depth, part.h)
@@ -69,6 +71,11 @@ def _as_beam(case: Case, part: Part, supports: tuple[Support, ...]) -> Iterator[
     most = max(bent.reactions) / value("strength.gravity")
     if most > bears:
         yield case.found("strength.support", where=(part.id,), place=case.place(part), measured=most, limit=bears)
+
+
+def _shows(case: Case) -> int:
+    """From which share of the span on a sag shows, to the household as it is now."""
+    return case.goes_by.shelves.shows
 
 
 def _held(supports: tuple[Support, ...]) -> str:

@@ -12,7 +12,10 @@ from ..units import Units, with_unit
 
 
 def act_in_words(command: Command, design: Design, things: Mapping[str, str], units: Units) -> str:
-    """What an edit of a design would do; `things` are names by id."""
+    """What an edit of a design would do; `things` are names by id. Several are said one after the other."""
+    if isinstance(command, Several):
+        first, *more = (act_in_words(one, design, things, units).rstrip(".") for one in command.commands)
+        return "; ".join([first, *(one[:1].lower() + one[1:] for one in more)]) + "."
     parts = {part.id: part for part in design.parts}
     facts: dict[str, object] = {}
     named = getattr(command, "part", None)
@@ -31,8 +34,6 @@ def act_in_words(command: Command, design: Design, things: Mapping[str, str], un
         facts["bay"] = command.bay + 1
     if isinstance(command, SetFinish):
         facts["doors"] = load("acts")[command.finish.doors]
-    if isinstance(command, Several):
-        facts["count"] = len(command.commands)
     facts.setdefault("part", "a part that is gone")
     facts.setdefault("role", getattr(command, "role", ""))
     if isinstance(command, AssignGroup) and command.target in parts:

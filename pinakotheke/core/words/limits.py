@@ -26,6 +26,12 @@ def limit_rows(limits: HouseLimits, units: Units) -> tuple[LimitRow, ...]:
     return tuple(_row(name, row, limits, units) for name, row in load("limits").items())
 
 
+def limits_in_words(limits: HouseLimits, units: Units) -> str:
+    """What a household goes by, in a line: *Boards of shelves: 18 mm particleboard; a sag shows from: span / 200*."""
+    rows = ((row, dict(row.choices).get(row.text, row.text)) for row in limit_rows(limits, units))
+    return "; ".join(f"{row.label}: {said}" for row, said in rows) + "."
+
+
 def usual_text(name: str, units: Units) -> str:
     """The usual value of a limit as a person would write it; raises `Refusal` for what is no limit."""
     if name not in load("limits"):

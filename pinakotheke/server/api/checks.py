@@ -25,6 +25,7 @@ from pinakotheke.core.saying import say, unsaid
 from pinakotheke.core.tables import load
 from pinakotheke.core.units import Units
 from pinakotheke.core.words import BASES, DEFER, act_in_words, more_or_less, remedy_of
+from pinakotheke.core.words.limits import limits_in_words
 
 from .. import rows
 from ..actions import work as actions
@@ -262,7 +263,8 @@ def report(request: MemberRequest, design_id: PathId) -> HttpResponse:
         "readings": len(scene.survey.readings), "parts": len(design.parts), "bays": len(design.bays),
         "groups": len(here), "pieces": sum(t.count for t in here), "people": len(scene.people),
     }  # fmt: skip
-    inputs = [say(load("check_report")["inputs"], reckoned, scene.units)]
+    inputs = [say(load("check_report")["inputs"], reckoned, scene.units),
+              limits_in_words(scene.rules.limits, scene.units)]  # fmt: skip
     asked = [Asked(name=k.name, asks=k.asks, found=tuple(s for kind, s in said if kind == k.id)) for k in kinds()]
     data = check_report(scene.space.name, design.title, scene.today, inputs, asked, DEFER, scene.units)
     response = HttpResponse(data, content_type="application/pdf")

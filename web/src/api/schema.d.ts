@@ -6061,7 +6061,7 @@ export interface components {
              */
             do: "several";
             /** Commands */
-            commands: (components["schemas"]["AssignGroup"] | components["schemas"]["LockBay"])[];
+            commands: (components["schemas"]["AssignGroup"] | components["schemas"]["LockBay"] | components["schemas"]["SwapPart"] | components["schemas"]["MovePart"] | components["schemas"]["RemovePart"])[];
         };
         /**
          * Shape
@@ -6204,6 +6204,14 @@ export interface components {
              * @enum {string}
              */
             role: "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip" | "top";
+            /**
+             * Ways
+             * @default []
+             */
+            ways: [
+                string,
+                "hang" | "shelf" | "drawer" | "shoe" | "box" | "hook" | "floor" | "overhead"
+            ][];
         };
         /**
          * Uncertain

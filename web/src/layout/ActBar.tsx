@@ -150,7 +150,7 @@ export function PartActs({
               {part.becomes.map((role) => (
                 <Menu.Item
                   key={`make ${role}`}
-                  onClick={() => onEdit({ do: 'swap', part: id, role: role as Role })}
+                  onClick={() => onEdit({ do: 'swap', part: id, role: role as Role, ways: [] })}
                 >
                   Make it {role}
                 </Menu.Item>

@@ -46,6 +46,8 @@ class SwapPart(Frozen):
     do: Literal["swap"] = "swap"
     part: Id
     role: Holder
+    ways: Annotated[tuple[tuple[Id, Way], ...], Field(max_length=400)] = ()
+    """How things that are kept in it are kept then, where the new part does not keep them as the old one did."""
 
 
 class AddPart(Frozen):
@@ -98,7 +100,7 @@ class Several(Frozen):
 
     do: Literal["several"] = "several"
     commands: Annotated[
-        tuple[Annotated[AssignGroup | LockBay, Field(discriminator="do")], ...],
+        tuple[Annotated[AssignGroup | LockBay | SwapPart | MovePart | RemovePart, Field(discriminator="do")], ...],
         Field(min_length=1, max_length=MOST_AT_ONCE),
     ]
 

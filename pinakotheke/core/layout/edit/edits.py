@@ -173,7 +173,12 @@ def _swap(design: Design, command: SwapPart) -> Design:
     new = family.placed(bay, part.id, command.role, position(part, bay))
     if new.z + new.h > bay.z1 or _too_high(new.z, bay):
         raise EditRefused("edit.no-room-below", role=command.role)
-    return _replaced(design, part, new)
+    ways = dict(command.ways)
+    kept = tuple(
+        a.model_copy(update={"way": ways[a.thing]}) if a.part == part.id and a.thing in ways else a
+        for a in design.assignments
+    )
+    return _replaced(design.model_copy(update={"assignments": kept}), part, new)
 
 
 def _add(design: Design, command: AddPart) -> Design:
@@ -245,9 +250,7 @@ def _assign(design: Design, command: AssignGroup) -> Design:
 
 
 def _several(design: Design, command: Several) -> Design:
-    return reduce(
-        lambda d, c: _assign(d, c) if isinstance(c, AssignGroup) else _lock_bay(d, c), command.commands, design
-    )
+    return reduce(lambda d, c: _CARRIED_OUT[type(c)](d, c), command.commands, design)
 
 
 def _holds(design: Design, part_id: str) -> bool:

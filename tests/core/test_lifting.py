@@ -6,7 +6,7 @@ import papersizes_guide
 from rcpchgrowth import measurement_from_sds
 
 from pinakotheke.core.house.growth import stature_after, usual_stature
-from pinakotheke.core.house.lifting import lifting_index, recommended_weight
+from pinakotheke.core.house.lifting import coupling_multiplier, hands_out, lifting_index, recommended_weight, shelf_lift
 from pinakotheke.core.house.people import Person, reach_zone
 from pinakotheke.core.inventory.decant import JARS, decant
 from pinakotheke.core.inventory.kinds import KINDS
@@ -41,6 +41,23 @@ class LiftTests(TestCase):
         for args in ((64, 75, 25), (30, 176, 25), (30, -1, 25), (30, 75, 25, 136)):
             self.assertEqual(recommended_weight(*args), 0.0)
         self.assertEqual(lifting_index(5, 30, 176, 50), float("inf"))
+
+    def test_coupling_and_how_far_out_hands_are(self) -> None:
+        # 94-110 table 7: fair 0.95 below 30 in (75 cm), 1.00 from there; poor 0.90. Section 1.3: H = 20 + W/2 from
+        # V = 25 cm, 25 + W/2 below (from memory).
+        rows = [coupling_multiplier(c, v) for c in ("good", "fair", "poor") for v in (20, 75, 150)]  # type: ignore[arg-type]
+        self.assertEqual(rows, [1, 1, 1, 0.95, 1, 1, 0.9, 0.9, 0.9])
+        self.assertEqual((hands_out(40, 25), hands_out(40, 24)), (40, 45))
+
+    def test_a_shelf_s_lift_is_the_lesser_of_its_two_ends(self) -> None:
+        # A box 30 cm deep at 120 cm, worked by hand: H = 20 + 15 = 35; HM = 25/35; D = 45, DM = 0.82 + 4.5/45 = 0.92;
+        # at the shelf VM = 1 − 0.003·45 = 0.865: 23·0.714·0.865·0.92 = 13.07. At the waist VM = 1: 15.11.
+        self.assertAlmostEqual(shelf_lift(30, 120, "fair"), 23 * 25 / 35 * 0.865 * 0.92, 6)
+        self.assertAlmostEqual(shelf_lift(30, 75, "fair"), 23 * 25 / 35, 6)
+        # From the floor hands are farther out and the hold counts: H = 40, VM = 1 − 0.003·75, D = 75, CM 0.95.
+        self.assertAlmostEqual(shelf_lift(30, 0, "fair"), 23 * 25 / 40 * 0.775 * (0.82 + 4.5 / 75) * 0.95, 6)
+        # Higher than the equation goes counts as its highest.
+        self.assertEqual(shelf_lift(30, 220, "good"), shelf_lift(30, 175, "good"))
 
     def test_twisting_costs(self) -> None:
         self.assertAlmostEqual(recommended_weight(25, 75, 25, 90), 23 * (1 - 0.0032 * 90))

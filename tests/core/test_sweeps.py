@@ -1,6 +1,6 @@
 """Sweeps: what swings or slides, and through where, against shapely's own circles and boxes."""
 
-from math import hypot
+from math import cos, hypot, radians, sin
 from random import Random
 from unittest import TestCase
 
@@ -46,6 +46,43 @@ class LeafTests(TestCase):
         for door in ("door hinged left", "door sliding", "door none"):
             read = survey(f"{PLAIN}; {door}")
             self.assertEqual(door_leaves(read, read.main, 612, 2400), ())
+
+
+class SampledTests(TestCase):
+    """What moves, moved by small steps: every point of it at every step, against the region that is said to be swept."""
+
+    def test_a_leaf_turned_degree_by_degree(self) -> None:
+        rng = Random(7)
+        for right in (False, True):
+            leaf = swing("d", "", (1000, 200), 600, 0, 2000, right=right)
+            way = -1 if right else 1
+            turns = [radians(a / 4) for a in range(361)]
+            points = [(1000 + way * r * cos(t), 200 + r * sin(t)) for t in turns for r in range(5, 601, 5)]
+            for _ in range(150):
+                x, y = rng.uniform(200, 1900), rng.uniform(0, 1000)
+                w, d = rng.uniform(20, 200), rng.uniform(20, 200)
+                hit = any(x < px < x + w and y < py < y + d for px, py in points)
+                if hit:
+                    self.assertTrue(leaf.meets(x, x + w, y, y + d, 100, 200), (right, x, y, w, d))
+                # What is well clear of every place it went through is not met: the samples lie 5 mm apart.
+                near = any(x - 6 < px < x + w + 6 and y - 6 < py < y + d + 6 for px, py in points)
+                if not near:
+                    self.assertFalse(leaf.meets(x, x + w, y, y + d, 100, 200), (right, x, y, w, d))
+
+    def test_a_drawer_drawn_out_by_millimetres(self) -> None:
+        rng = Random(8)
+        drawer = next(p for p in wardrobe().parts if p.role in PULL_OUTS)
+        (sweep,) = (s for s in sweeps_of(wardrobe()) if s.part == drawer.id)
+        for _ in range(200):
+            x, y = (
+                rng.uniform(drawer.x - 300, drawer.x + drawer.w),
+                rng.uniform(drawer.y + drawer.d, drawer.y + 3 * drawer.d),
+            )
+            w, d = rng.uniform(5, 200), rng.uniform(5, 200)
+            # The front of the drawer at each step of the way; before it was open, nothing stood there.
+            fronts = (drawer.y + drawer.d + out for out in range(1, drawer.d + 1))
+            hit = x < drawer.x + drawer.w and drawer.x < x + w and any(y < front for front in fronts)
+            self.assertEqual(sweep.meets(x, x + w, y, y + d, drawer.z + 5, drawer.z + 6), hit, (x, y, w, d))
 
 
 class RoomTests(TestCase):

@@ -21,8 +21,8 @@ from .findings import Finding
 Into = Literal["stud", "anchor", "plug", "board"]
 PIECE = 100
 """A load spread along a part comes to its screws in pieces so long, mm."""
-FULL = 1.0
-"""Share of what a fixing bears."""
+FULL, STRAINED = 1.0, 1.5
+"""Shares of what a fixing bears: over the first it is to be known, over the second to be mended."""
 
 
 class Load(NamedTuple):
@@ -90,10 +90,13 @@ def screws(case: Case) -> Iterator[Finding]:
         rest = {n: used(one, bears[places[n].into]) for n, one in felt.items() if n not in pulled}
         worst = max(rest, key=lambda n: rest[n], default=None)
         if worst is not None and rest[worst] > FULL:
-            yield case.found("fixing.screw", where=(part.id,), place=case.place(part), measured=100 * rest[worst],
-                             limit=100, subject=_name(case, part), detail=_into(places[worst].into),
-                             facts=(("at", places[worst].at - part.x), ("shear", asked[worst].shear),
-                                    ("pull", asked[worst].pull), ("kind", _into(places[worst].into))))  # fmt: skip
+            facts: tuple[tuple[str, float | str], ...] = (
+                ("at", places[worst].at - part.x), ("shear", asked[worst].shear), ("pull", asked[worst].pull),
+                ("kind", _into(places[worst].into)),
+            )  # fmt: skip
+            yield case.found("fixing.screw", severity="fix" if rest[worst] > STRAINED else "mind", where=(part.id,),
+                             place=case.place(part), measured=100 * rest[worst], limit=100, subject=_name(case, part),
+                             detail=_into(places[worst].into), facts=facts)  # fmt: skip
 
 
 @of_section("fixing.unknown")

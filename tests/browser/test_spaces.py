@@ -24,7 +24,7 @@ class Measuring(BrowserTestCase):
         page.get_by_label("Name of the space").fill(name)
         page.get_by_role("radio", name=kind, exact=True).check()
         page.get_by_role("button", name="Add space").click()
-        expect(page.get_by_role("button", name=name)).to_be_visible()
+        expect(page.get_by_role("button", name=name, exact=True)).to_be_visible()
 
     def call(self, line: str) -> None:
         """Say a line, see it echoed, keep it."""

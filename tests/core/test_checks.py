@@ -151,7 +151,7 @@ class DesignCheckTests(TestCase):
         for finding in findings(wardrobe(), PLAIN.replace("1250", "1190") + "; meter at 50, 900 up, 200 x 300", heavy):
             for units in ("metric", "imperial"):
                 said = sentence(finding, units)  # type: ignore[arg-type]
-                self.assertTrue(said.endswith((".", ")")), said)
+                self.assertTrue(said.endswith((".", ")", "?")), said)
                 self.assertNotIn("{", said)
             self.assertTrue(finding.source, finding.code)
 

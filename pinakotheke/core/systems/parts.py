@@ -166,7 +166,13 @@ class Bay(Frozen):
         return "z" if self.drawer is None else self.drawer.axis
 
     def under(self, part: Part) -> "Bay":
-        """As a part in it sees it: over a board that was cut shallower than the others it is no deeper than that."""
+        """As a part in it sees it: over a board that was cut shallower than the others it is no deeper than that; a
+        compartment on a drawer's floor is a floor of its own.
+        """
+        if part.role == "cell":
+            own = DrawerFloor(axis="y", clear=part.h)
+            return self.model_copy(update={"x": part.x, "w": part.w, "y": part.y, "depth": part.d, "hang_depth": part.d,
+                                            "z0": part.y, "z1": part.y + part.d, "drawer": own, "blocked": ()})  # fmt: skip
         shallower = part.role == "shelf" and part.d < self.depth and self.drawer is None
         return self.model_copy(update={"depth": part.d}) if shallower else self
 

@@ -13,6 +13,7 @@ from ...inventory.kinds import Way
 from ...inventory.needs import need, posed, rows_deep
 from ...systems import PULL_OUTS, Bay, DrawerFloor, Family, Part, Role
 from ...tables import value
+from .lying import bed
 
 NEVER = 1e9
 """What pieces ask that do not go in at all: more than any compartment has, mm and kg."""
@@ -46,6 +47,8 @@ def ask(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, rules: Hou
         if kept is None:
             return Ask(NEVER, NEVER, NEVER, NEVER, NEVER)
         return Ask(kept.amount, kept.clear, kept.depth, kept.piece_width, kept.mass)
+    if role == "cell":
+        return _in_cell(thing, bay, count)
     if bay.drawer is not None:
         return _in_drawer(thing, way, bay.drawer, rules, count, turned)
     n = need(thing, way, rules, count, turned)
@@ -93,6 +96,15 @@ def rows_in(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, depth:
     return rows_deep(thing, way, depth, family.clear_depth(role, bay)) if bay.drawer is None else 1
 
 
+def _in_cell(thing: Thing, bay: Bay, count: int) -> Ask:
+    """A compartment on a drawer's floor, which its own bay is: pieces as they lie in the least of its width."""
+    clear = bay.drawer.clear if bay.drawer is not None else 0
+    lie = bed(thing, count, bay.depth, clear)
+    if lie is None:
+        return Ask(NEVER, 0, NEVER, NEVER, count * thing.piece_mass, NEVER)
+    return Ask(lie.width, 0, lie.depth, lie.pose.w, count * thing.piece_mass, lie.height)
+
+
 def _in_drawer(thing: Thing, way: Way, floor: DrawerFloor, rules: HouseRules, count: int, turned: bool) -> Ask:
     """Rows in a drawer: pieces lie in stacks as high as the drawer, side by side along the row."""
     width, depth, height = posed(thing, way if way != "overhead" else "box", turned)
@@ -130,7 +142,8 @@ def misfit(thing: Thing, way: Way, role: Role, a: Ask, family: Family, bay: Bay)
         return Misfit(0, 0, "kind")
     depth, width = family.clear_depth(role, bay) + overhang(way, role), family.clear_width(role, bay)
     if bay.drawer is not None:
-        depth, width = inf, family.capacity(role, bay)
+        if role != "cell":
+            depth, width = inf, family.capacity(role, bay)
         if a.height > bay.drawer.clear:
             return Misfit(a.height, bay.drawer.clear, "high")
     if a.depth > depth:

@@ -35,7 +35,8 @@ def allowed(rules: HouseRules, ranges: Iterable[Range] = ()) -> tuple[str, ...]:
     families = {**{f: family for f, family in FAMILIES.items() if f not in remade}, **{o.id: o for o in own}}
     return tuple(
         f for f, family in families.items()
-        if not (rules.floor == "clear" and family.stands) and not (rules.drill == "nothing" and family.drills)
+        if not family.laid_out_apart
+        and not (rules.floor == "clear" and family.stands) and not (rules.drill == "nothing" and family.drills)
     )  # fmt: skip
 
 

@@ -183,7 +183,7 @@ class _Proof:
             by_section[part.section].append(part)
         for parts in by_section.values():
             for a, b in combinations(parts, 2):
-                if a.overlaps(b) and not self._inside(a, b) and not self._inside(b, a) and not _cuts(a, b):
+                if a.overlaps(b) and not self._inside(a, b) and not self._inside(b, a) and not _cuts(a, b) and not _halved(a, b):
                     self._fault("overlap", "volume", a.id, other=b.id)
 
     def _inside(self, outer: Part, inner: Part) -> bool:
@@ -353,6 +353,8 @@ class _Proof:
             self._capacity(part, asked)
             clear = max((a.clear for a in asked), default=0.0)
             family = self.design.family_of(part)
+            if part.role == "cell":
+                continue  # it takes its own floor; that two share none is looked at as for all parts
             low, high = family.takes(part, clear)
             taken[part.bay].append((low, high, part))
         for bay, ranges in taken.items():
@@ -460,6 +462,15 @@ def _cut_out(part: Part, x0: int, x1: int, y0: int, y1: int) -> bool:
 def _cuts(a: Part, b: Part) -> bool:
     """Whether one of two parts is notched where the other stands."""
     return _cut_out(a, b.x, b.x + b.w, b.y, b.y + b.d) or _cut_out(b, a.x, a.x + a.w, a.y, a.y + a.d)
+
+
+def _halved(a: Part, b: Part) -> bool:
+    """Whether two dividers of a drawer cross each other, halved where they do."""
+    crosses = a.role == b.role == "divider" and a.fixed_to == b.fixed_to == "drawer" and (a.w < a.d) != (b.w < b.d)
+    return crosses and (
+        (a.x < b.x and b.x + b.w < a.x + a.w and b.y < a.y and a.y + a.d < b.y + b.d)
+        or (b.x < a.x and a.x + a.w < b.x + b.w and a.y < b.y and b.y + b.d < a.y + a.d)
+    )
 
 
 def _footprint(part: Part, frame: Frame) -> Polygon:

@@ -1,14 +1,15 @@
-"""Drawer inserts: a drawer's floor parted into rows by strips or trays.
-
-A row is a compartment like any other, only that rows stand one behind the other: what is a height in a wardrobe is
-here a depth (dividers across, trays) or a width (dividers along).
+"""Drawer inserts. Rows: a drawer's floor parted by strips or rows of trays, each a compartment like any other, only that
+what is a height in a wardrobe is here a depth (dividers across, trays) or a width (dividers along). Cells: compartments
+that lie freely on the floor, between dividers that cross, or trays of fixed sizes.
 """
 
+from collections import Counter
 from collections.abc import Iterator
+from decimal import Decimal
 from typing import Literal
 
 from ...survey import Envelope
-from ..family import Family, Finish, Row, Shape, Table
+from ..family import CENT, Extra, Family, Finish, Row, Shape, Table
 from ..parts import Bay, Blocked, DrawerFloor, Part, Surface
 from ..roles import Role
 
@@ -80,6 +81,8 @@ class Insert(Family):
                     h=max(1, min(clear - 1, 80)), fixed_to=self.carrier(bay), **box)  # fmt: skip
 
     def meets_sides(self, part: Part, bay: Bay) -> bool:
+        if part.role == "cell":
+            return bay.x <= part.x and part.x + part.w <= bay.x + bay.w
         if self.axis == "y":
             return super().meets_sides(part, bay)
         return part.y == bay.y and part.d == bay.depth
@@ -106,3 +109,79 @@ class Trays(Insert):
     """Bought trays in rows on a coarse pitch."""
 
     id = "trays"
+
+
+class OfCells(Insert):
+    """Compartments that lie freely on the floor: another search lays them out."""
+
+    laid_out_apart = True
+
+    def capacity(self, role: Role, bay: Bay) -> float:
+        return self.clear_width(role, bay)
+
+    def placed(self, bay: Bay, part_id: str, role: Role, z: int, height: int = 0) -> Part:
+        """A compartment of the whole floor; `cell` makes smaller ones."""
+        clear = bay.drawer.clear if bay.drawer else 1
+        return self.cell(bay, part_id, bay.x, bay.y, bay.w, bay.depth, height or clear)
+
+    def cell(self, bay: Bay, part_id: str, x: int, y: int, w: int, d: int, h: int) -> Part:
+        """A compartment of a size at a place on the floor of a drawer."""
+        return Part(id=part_id, item=f"{self.id}.cell", role="cell", section=bay.section, bay=bay.index, x=x, y=y, z=0,
+                    w=w, d=d, h=h, fixed_to="drawer")  # fmt: skip
+
+
+class DividerTable(InsertTable):
+    """Greatest height of a strip; how much wider than it is thick a slot is cut; the least wood between two slots; mm."""
+
+    strip_height: int
+    slot_play: float
+    slot_web: float
+
+
+class Dividers(OfCells):
+    """Compartments between strips that are cut to measure and halved where they cross: a cell is what is clear between
+    them.
+    """
+
+    Numbers = DividerTable
+    table: DividerTable
+    id = "dividers"
+
+    def height_in(self, bay: Bay) -> int:
+        """How high its strips are in a drawer: lower than it by a hair, and no higher than holds things apart."""
+        return max(1, min((bay.drawer.clear if bay.drawer else 1) - 1, self.table.strip_height))
+
+    def divider(self, bay: Bay, part_id: str, x: int, y: int, w: int, d: int) -> Part:
+        """A strip between cells."""
+        return Part(id=part_id, item=f"{self.id}.divider", role="divider", section=bay.section, bay=bay.index, x=x, y=y,
+                    z=0, w=w, d=d, h=self.height_in(bay), fixed_to="drawer")  # fmt: skip
+
+
+class TrayTable(InsertTable):
+    """`wall` is the thickness of a tray's sides; `pack` how many of a size are sold together."""
+
+    wall: int
+    pack: int
+
+
+class TraySet(OfCells):
+    """Trays of fixed sizes, set freely, either way round: a cell is a tray from outside to outside."""
+
+    Numbers = TrayTable
+    table: TrayTable
+    id = "tray-set"
+    by_length = frozenset({"cell"})
+
+    @property
+    def sizes(self) -> tuple[tuple[int, int, int, float], ...]:
+        """Width, depth, height and price of every size, the smallest first."""
+        return tuple(sorted(self.table.listed["cell"], key=lambda s: (s[0] * s[1], s[2])))
+
+    def extras(self, parts: tuple[Part, ...]) -> Iterator[Extra]:
+        """Trays, size by size, in whole packs."""
+        found = Counter((max(p.w, p.d), min(p.w, p.d), p.h) for p in parts if p.role == "cell")
+        prices = {(max(w, d), min(w, d), h): price for w, d, h, price in self.sizes}
+        for (w, d, h), needed in sorted(found.items()):
+            price = Decimal(str(prices.get((w, d, h), 0.0) * self.table.pack)).quantize(CENT)
+            name = f"{self.table.names['cell']} {w} × {d} × {h}"
+            yield Extra(f"cell-{w}x{d}x{h}", f"{name}, pack of {self.table.pack}", needed, self.table.pack, price, "piece")

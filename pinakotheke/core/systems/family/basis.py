@@ -34,6 +34,8 @@ class Basis:
     """Whether its highest board carries what stands over its uprights: it has no roof."""
     lies_on: frozenset[str] = frozenset()
     """Kinds of family over whose modules it lies, from the first to the last."""
+    laid_out_apart: bool = False
+    """Whether its compartments lie freely on a floor, and a search of its own lays them out."""
     built: bool = True
     """Whether there is something to buy and to stand: what is there anyhow is never left away."""
     cuts_shelves: bool = False

@@ -1,0 +1,88 @@
+"""Dividers of a drawer: which strips its compartments ask for. They are never placed by hand: whatever moves a
+compartment, the strips follow.
+"""
+
+from collections import defaultdict
+from collections.abc import Iterable, Sequence
+from typing import Literal, NamedTuple
+
+from ...systems import Bay, Part
+from ...systems.families.insert import Dividers
+from ..models import Design
+
+
+class Strip(NamedTuple):
+    """A strip on a drawer's floor: along x (side to side) it lies from `start` to `end` at y = `at`; along y at x = `at`;
+    mm.
+    """
+
+    along: Literal["x", "y"]
+    at: int
+    start: int
+    end: int
+
+    @property
+    def length(self) -> int:
+        """From end to end between what it meets, without tongues."""
+        return self.end - self.start
+
+
+def strips(floor: tuple[int, int, int, int], cells: Iterable[tuple[int, int, int, int]], thick: int) -> tuple[Strip, ...]:
+    """The strips between compartments (x, y, w, d) on a floor (x, y, w, d): one at every side of a compartment that is no
+    wall of the drawer; those in one line are one strip, also where another one crosses between them.
+    """
+    x0, y0, x1, y1 = floor[0], floor[1], floor[0] + floor[2], floor[1] + floor[3]
+    lines: dict[tuple[Literal["x", "y"], int], list[tuple[int, int]]] = defaultdict(list)
+    for x, y, w, d in cells:
+        for at in (x - thick, x + w):
+            if x0 <= at and at + thick <= x1:
+                lines["y", at].append((y, y + d))
+        for at in (y - thick, y + d):
+            if y0 <= at and at + thick <= y1:
+                lines["x", at].append((x, x + w))
+    found = []
+    for (along, at), spans in lines.items():
+        start, end = sorted(spans)[0]
+        for a, b in sorted(spans)[1:]:
+            if a <= end + thick:
+                end = max(end, b)
+            else:
+                found.append(Strip(along, at, start, end))
+                start, end = a, b
+        found.append(Strip(along, at, start, end))
+    return tuple(sorted(found))
+
+
+def strips_of(design: Design, bay: Bay) -> tuple[Strip, ...]:
+    """The strips in one drawer of a design; none where nothing is divided."""
+    family = design.family_of(bay)
+    if not isinstance(family, Dividers):
+        return ()
+    cells = [(p.x, p.y, p.w, p.d) for p in cells_in(design, bay.index, family.id)]
+    return strips((bay.x, bay.y, bay.w, bay.depth), cells, family.table.strip)
+
+
+def cells_in(design: Design, bay: int, family: str) -> list[Part]:
+    """The compartments of one family in a bay."""
+    return [p for p in design.parts if p.bay == bay and p.role == "cell" and p.family == family]
+
+
+def with_dividers(design: Design) -> Design:
+    """The design with the strips that its compartments ask for, in every drawer."""
+    drawers = [b for b in design.bays if isinstance(design.family_of(b), Dividers)]
+    if not drawers:
+        return design
+    parts = [p for p in design.parts if not (p.role == "divider" and p.fixed_to == "drawer")]
+    for bay in drawers:
+        parts += _placed(design, bay, strips_of(design, bay))
+    return design.model_copy(update={"parts": tuple(parts)})
+
+
+def _placed(design: Design, bay: Bay, some: Sequence[Strip]) -> list[Part]:
+    family = design.family_of(bay)
+    assert isinstance(family, Dividers)
+    t, placed = family.table.strip, []
+    for n, s in enumerate(some, 1):
+        x, y, w, d = (s.start, s.at, s.length, t) if s.along == "x" else (s.at, s.start, t, s.length)
+        placed.append(family.divider(bay, f"b{bay.index + 1}-divider-{n}", x, y, w, d))
+    return placed

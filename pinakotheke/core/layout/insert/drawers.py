@@ -1,0 +1,89 @@
+"""The drawers of a space as an insert sees them: a floor, a clear height, a corner that is closed, and how far it is
+reached into.
+"""
+
+from dataclasses import dataclass
+
+from ...survey.drawers import drawer_sizes
+from ...systems import Family
+from ..packing.task import Task
+from ..placement.candidates import Candidate, stand
+from ..placement.fills import fills_of
+from .skyline import Spot
+
+
+@dataclass(frozen=True, slots=True)
+class Drawer:
+    """One drawer: the bay it makes, its floor, its clear height and reachable depth, mm, and its turn from the top.
+    `corner` is what is closed at the back, at the right or (`mirrored`) at the left; what is closed elsewhere is off the
+    floor altogether.
+    """
+
+    bay: int
+    section: str
+    floor: Spot
+    clear: int
+    reachable: int
+    turn: int
+    corner: Spot | None = None
+    mirrored: bool = False
+
+
+def only_drawers(task: Task) -> bool:
+    """Whether a space has nothing but drawers that can be fitted out."""
+    there = [s for s in task.survey.parts if s.id in task.envelopes]
+    return bool(there) and all(s.kind == "drawer" for s in there)
+
+
+def stood(task: Task, family: Family) -> Candidate | None:
+    """The drawers with one bay of a family in each; None where it suits none."""
+    fills = [
+        fill
+        for s in task.survey.parts if s.id in task.envelopes
+        for fill in fills_of(family, s, task.envelopes[s.id], task.finish, [])[:1]
+    ]  # fmt: skip
+    return stand(tuple(fills), task.envelopes, (), {}, task.finish) if fills else None
+
+
+def drawers_of(task: Task, candidate: Candidate) -> tuple[Drawer, ...]:
+    """The drawers of a candidate, from the top: as they are counted."""
+    order = {s.id: n for n, s in enumerate(task.survey.parts)}
+    found = []
+    for bay in candidate.bays:
+        floor = Spot(bay.x, bay.y, bay.w, bay.depth)
+        corner, mirrored = None, False
+        for c in task.envelopes[bay.section].closed:
+            shut = Spot(c.x0, c.y0, c.x1 - c.x0, c.y1 - c.y0)
+            if not shut.meets(floor):
+                continue
+            at_back, at_right, at_left = (
+                shut.y <= floor.y, shut.x + shut.w >= floor.x + floor.w, shut.x <= floor.x,
+            )  # fmt: skip
+            if corner is None and at_back and (at_right or at_left):
+                corner, mirrored = shut, at_left and not at_right
+            else:
+                floor = _without(floor, shut)
+        if corner is not None and corner.meets(floor):
+            across = corner.x + corner.w - floor.x if mirrored else floor.x + floor.w - corner.x
+            corner = Spot(0, 0, across, corner.y + corner.d - floor.y)
+        else:
+            corner = None
+        sizes = drawer_sizes(task.survey, bay.section)
+        clear = bay.drawer.clear if bay.drawer else 0
+        reachable = int(sizes.reachable) if sizes else floor.d
+        found.append(
+            Drawer(bay.index, bay.section, floor, clear, min(reachable, floor.d), order[bay.section], corner, mirrored)
+        )
+    return tuple(sorted(found, key=lambda d: d.turn))
+
+
+def _without(floor: Spot, shut: Spot) -> Spot:
+    """The largest of the floors that are left beside, behind and before something closed."""
+    right, front = floor.x + floor.w, floor.y + floor.d
+    left = (
+        Spot(floor.x, floor.y, shut.x - floor.x, floor.d),
+        Spot(shut.x + shut.w, floor.y, right - shut.x - shut.w, floor.d),
+        Spot(floor.x, floor.y, floor.w, shut.y - floor.y),
+        Spot(floor.x, shut.y + shut.d, floor.w, front - shut.y - shut.d),
+    )
+    return max(left, key=lambda s: max(s.w, 0) * max(s.d, 0))

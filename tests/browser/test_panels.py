@@ -73,7 +73,7 @@ class Panels(BrowserTestCase):
         self.page.locator(".mantine-Modal-content").wait_for(state="hidden")
 
     def test_none_leaves_the_window_or_lies_over_its_words(self) -> None:
-        for stage in (self.brief, self.measure, self.sort, self.design):
+        for stage in (self.brief, self.measure, self.sort, self.design, self.check):
             stage()
         self.assertEqual(self.found, [])
         self.assertGreater(self.seen, 12)
@@ -160,6 +160,17 @@ class Panels(BrowserTestCase):
         page.keyboard.press("t")
         self.look(page.locator(".carry-bar"), "in the hand")
         page.keyboard.press("Escape")
+
+    def check(self) -> None:
+        page = self.enter("checks")
+        button(page, "What would mend it?").first.click()
+        mends = page.get_by_role("list", name="What would mend it").or_(page.get_by_text("No single act mends it"))
+        mends.first.wait_for()
+        self.look(mends.first, "what would mend it")
+        page.get_by_text("All that is checked").click()
+        rule = page.locator(".registry [data-rule]").first
+        rule.scroll_into_view_if_needed()
+        self.look(rule, "one of all that is checked")
 
     def test_no_stage_speaks_millimetres_to_a_household_of_inches(self) -> None:
         self.assertEqual(self.spoken(METRIC), {})

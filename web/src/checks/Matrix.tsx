@@ -18,6 +18,9 @@ export function Matrix({
   cell: Cell | null
   onCell: (cell: Cell | null) => void
 }) {
+  // The space first: what holds for all of it stays in sight where there are many bays.
+  const isBay = (row: { name: string }) => Number(row.name.startsWith('bay '))
+  const rows = [...checks.rows].sort((a, b) => isBay(a) - isBay(b))
   return (
     <div
       className="matrix-scroll"
@@ -32,7 +35,7 @@ export function Matrix({
             <th>
               <span className="visually-hidden">Question</span>
             </th>
-            {checks.rows.map((row) => (
+            {rows.map((row) => (
               <th key={row.name} scope="col">
                 {row.name.replace('bay ', '')}
               </th>
@@ -45,7 +48,7 @@ export function Matrix({
               <th scope="row" title={kind.asks}>
                 {kind.name}
               </th>
-              {checks.rows.map((row) => {
+              {rows.map((row) => {
                 const one = row.cells.find((c) => c.kind === kind.id)
                 const is = cell?.row === row.name && cell.kind === kind.id
                 return (

@@ -27,7 +27,9 @@ class Strip(NamedTuple):
         return self.end - self.start
 
 
-def strips(floor: tuple[int, int, int, int], cells: Iterable[tuple[int, int, int, int]], thick: int) -> tuple[Strip, ...]:
+def strips(
+    floor: tuple[int, int, int, int], cells: Iterable[tuple[int, int, int, int]], thick: int
+) -> tuple[Strip, ...]:
     """The strips between compartments (x, y, w, d) on a floor (x, y, w, d): one at every side of a compartment that is no
     wall of the drawer; those in one line are one strip, also where another one crosses between them.
     """

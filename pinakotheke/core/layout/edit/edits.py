@@ -14,6 +14,7 @@ from ...base import AtMost, Frozen
 from ...errors import EditRefused
 from ...systems import HOLDERS, INSIDE, PULL_OUTS, Bay, Family, Part
 from ..build.boards import gables_to_size
+from ..build.dividers import with_dividers
 from ..models import Assignment, Design, Unplaced, fresh_ids
 from ..packing.fits import position
 from .commands import (
@@ -86,7 +87,7 @@ class History(Frozen):
 
 def apply(design: Design, command: Command) -> Design:
     """The design after one command; raises `EditRefused`, never changes its argument."""
-    return gables_to_size(_CARRIED_OUT[type(command)](design, command))
+    return with_dividers(gables_to_size(_CARRIED_OUT[type(command)](design, command)))
 
 
 def _movable(design: Design, part_id: str) -> tuple[Part, Bay, Family]:

@@ -36,6 +36,11 @@ class Lot:
         """How often it is taken out in a month."""
         return uses_a_month(self.thing.frequency)
 
+    def halves(self) -> tuple["Lot", "Lot"]:
+        """The same in two compartments."""
+        half = self.count // 2
+        return Lot(self.thing, self.count - half), Lot(self.thing, half)
+
     def areas(self, drawer: Drawer, strip: int) -> float | None:
         """The least floor it takes there with a strip at two sides, mm²; None where it does not go in."""
         size = self.shapes(drawer)
@@ -55,8 +60,7 @@ def lots_of(things: Sequence[Thing], drawers: Sequence[Drawer]) -> list[Lot]:
         if lot.count == 1 or any(lot.shapes(d) for d in drawers):
             found.append(lot)
         else:
-            half = lot.count // 2
-            waiting[:0] = [Lot(lot.thing, lot.count - half), Lot(lot.thing, half)]
+            waiting[:0] = lot.halves()
     return found
 
 
@@ -84,6 +88,21 @@ def shared_out(lots: Sequence[Lot], drawers: Sequence[Drawer], strip: int) -> li
         owner = lots[n].thing.owner
         held[d][owner] = held[d].get(owner, 0) + sign
 
+    def exchanged(a: int, b: int) -> bool:
+        """Exchange the drawers of two lots where that costs less."""
+        one, other = home[a], home[b]
+        if one is None or other is None or one == other or sizes[a][other] is None or sizes[b][one] is None:
+            return False
+        put(a, one, -1)
+        put(b, other, -1)
+        before = price(a, one) + price(b, other)
+        after = price(a, other) + price(b, one)
+        helps = after < before - 1e-9
+        home[a], home[b] = (other, one) if helps else (one, other)
+        put(a, home[a])
+        put(b, home[b])
+        return helps
+
     order = sorted(range(len(lots)), key=lambda n: -max((a for a in sizes[n] if a is not None), default=0.0))
     for _ in range(ROUNDS):
         moved = False
@@ -94,6 +113,7 @@ def shared_out(lots: Sequence[Lot], drawers: Sequence[Drawer], strip: int) -> li
             moved |= best != home[n]
             home[n] = best
             put(n, best)
+        moved |= sum(exchanged(a, b) for a in order for b in order if a < b) > 0
         if not moved:
             break
     return home

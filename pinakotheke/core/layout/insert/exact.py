@@ -8,8 +8,8 @@ from typing import NamedTuple
 from .partition import ROWS, Choice, bound
 from .skyline import Rect, Spot
 
-SMALL = 12
-"""Rigid pieces up to which a proof is tried."""
+EFFORT = 4.0
+"""The solver's deterministic time for the rows of one drawer."""
 
 
 class Rows(NamedTuple):
@@ -28,7 +28,7 @@ class Rows(NamedTuple):
         return self.used == self.bound
 
 
-def rows(groups: Sequence[Sequence[Choice]], width: int, strip: int, *, within: int, effort: float = 4.0,
+def rows(groups: Sequence[Sequence[Choice]], width: int, strip: int, *, within: int, effort: float = EFFORT,
          hint: Sequence[tuple[int, int]] = ()) -> Rows:  # fmt: skip
     """Rows of compartments side by side that hold all groups in the least depth, at most `within`; `effort` is the
     solver's deterministic time, so that the same groups give the same answer. `hint` is a (row, choice) of each group.

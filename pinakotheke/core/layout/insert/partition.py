@@ -96,7 +96,9 @@ def part(groups: Sequence[Sequence[Choice]], width: int, depth: int, strip: int,
     for row in range(ROWS):
         inside = [n for n in range(len(kept)) if rows[n] == row]
         if inside:
-            lanes.append(_lane([(kept[n], usable[kept[n]][chosen[n] - starts[n]], flat[chosen[n]]) for n in inside], strip))
+            lanes.append(
+                _lane([(kept[n], usable[kept[n]][chosen[n] - starts[n]], flat[chosen[n]]) for n in inside], strip)
+            )
     out += [kept[n] for n in range(len(kept)) if rows[n] == ROWS]
     used = sum(lane.d for lane in lanes) + strip * max(0, len(lanes) - 1)
     placed = [[groups[n][k] for k in usable[n]] for n in kept if n not in out]

@@ -2,13 +2,13 @@
 
 from collections import defaultdict
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from ...systems.families.insert import TraySet
 from ..packing.lying import bed
 from .chest import Lot
 from .drawers import Drawer
-from .partition import Choice, Partition, part
+from .partition import Choice, Column, Lane, Partition, part
 from .skyline import Rect, Spot, pack
 from .spread import School, spread
 
@@ -43,6 +43,20 @@ class Parted:
     def left_out(self) -> tuple[Lot, ...]:
         """Lots without a compartment."""
         return tuple(self.lots[n] for n in self.plan.left_out if n != self.corner)
+
+    def without_left_out(self) -> "Parted":
+        """The same of only those lots that have a compartment."""
+        kept = [n for n in range(len(self.lots)) if n not in self.plan.left_out]
+        at = {n: k for k, n in enumerate(kept)}
+        corner = None if self.corner is None else len(kept)
+        if self.corner is not None:
+            at[self.corner] = len(kept)
+        lanes = tuple(
+            Lane(lane.d, tuple(Column(c.w, tuple((at[g], k, d) for g, k, d in c.cells)) for c in lane.columns))
+            for lane in self.plan.lanes
+        )
+        plan = Partition(lanes, (), self.plan.used, self.plan.bound)
+        return Parted(self.drawer, tuple(self.lots[n] for n in kept), plan, self.turned, corner)
 
     @property
     def share(self) -> float:
@@ -125,8 +139,7 @@ def trayed(lots: Sequence[Lot], drawer: Drawer, family: TraySet, *, moves: int, 
         if tray is not None:
             trays.append(tray)
         elif lot.count > 1:
-            half = lot.count // 2
-            waiting[:0] = [replace(lot, count=lot.count - half), replace(lot, count=half)]
+            waiting[:0] = lot.halves()
         else:
             out.append(lot)
     piles = _piled(trays, drawer.clear)
@@ -170,7 +183,9 @@ def _piled(trays: Sequence[Tray], clear: int) -> list[list[Tray]]:
     piles = []
     for same in by_floor.values():
         open_piles: list[list[Tray]] = []
-        for tray in sorted(same, key=lambda t: (t.lot.uses, -t.h)):  # what is seldom wanted first, so that it lies below
+        for tray in sorted(
+            same, key=lambda t: (t.lot.uses, -t.h)
+        ):  # what is seldom wanted first, so that it lies below
             pile = next((p for p in open_piles if sum(t.h for t in p) + tray.h <= clear), None)
             if pile is None:
                 open_piles.append(pile := [])

@@ -63,6 +63,7 @@ def _lane(lane: Lane, deep: int, y: int, width: int, strip: int, uses: Sequence[
     """The columns of a row. Where rows run across, their order along it is free; where they run from front to back, what
     is wanted often comes last, that is to the front.
     """
+
     def key(c: Column) -> tuple[bool, float]:
         corner = any(g == at_back for g, _, _ in c.cells)
         return (corner != turned, sum(uses[g] for g, _, _ in c.cells) / (c.w + strip) if turned else -c.w)
@@ -114,5 +115,3 @@ def _set(cell: Cell, floor: Spot, turned: bool) -> Cell:
     s = cell.spot
     s = Spot(s.y, s.x, s.d, s.w) if turned else s
     return Cell(cell.group, Spot(floor.x + s.x, floor.y + s.y, s.w, s.d))
-
-

@@ -53,8 +53,8 @@ class Bed(NamedTuple):
         return self.layers * self.pose.h
 
 
-def _room() -> dict[str, Any]:
-    rows: dict[str, Any] = load("lying")["room"]
+def _room() -> dict[str, float]:
+    rows: dict[str, float] = load("lying")["room"]
     return rows
 
 
@@ -86,7 +86,10 @@ def _layers(thing: Thing, high: float, *, on_edge: bool) -> int:
     lies_alone = thing.row.single or on_edge or thing.kind in one["kinds"] or thing.row.group in one["groups"]
     if lies_alone or any(h in one["hazards"] for h in thing.hazards):
         return 1
-    return max(1, floor(rows["piled"]["high"] / max(high, 0.1)))
+    piled: dict[str, Any] = rows["piled"]
+    alike = thing.row.alike or thing.row.group in piled["groups"]
+    most = float(piled["alike" if alike else "mixed"])
+    return max(1, floor(most / max(high, 0.1)))
 
 
 def beds(thing: Thing, count: int, clear: float) -> Iterator[Bed]:

@@ -18,6 +18,8 @@ from ...base import Frozen
 from ...saying import say
 from ...systems import Family
 from ..goals import REASONS, SEARCHED, TITLES
+from ..insert.designs import designs_of_drawers
+from ..insert.drawers import only_drawers
 from ..models import Design, Goal
 from ..packing.task import Task
 from ..placement.candidates import Candidate
@@ -154,6 +156,10 @@ def design_space(task: Task) -> Solution:
     )
     if refused:
         return Solution(alternatives=(), blocked=refused)
+    if task.families is None and only_drawers(task):
+        parted = _in_drawers(task)
+        if parted.alternatives:
+            return parted
     if task.keep is not None:
         return _around_what_is_kept(task)
     pool = candidates(task)
@@ -164,6 +170,25 @@ def design_space(task: Task) -> Solution:
         found = _Search(task, cores, pace=min(1.0, AT_PACE / max(1, median(len(c.bays) for c in pool) * len(here))))
         _alternatives(found, pool)
     return _solution(task, found)
+
+
+def _in_drawers(task: Task) -> Solution:
+    """What holds everything between dividers and in trays, where there are only drawers; a design that is found anew comes
+    back as it is now.
+    """
+    kept = task.keep
+    if kept is not None and not any(kept.family_of(b).laid_out_apart for b in kept.bays):
+        return Solution(alternatives=())
+    found: dict[str, Design] = {}
+    for key, design in designs_of_drawers(task):
+        found[key] = design
+        if kept is not None and kept.id.startswith(key):
+            same = design.model_copy(update={"id": kept.id, "title": kept.title, "reason": kept.reason})
+            return Solution(alternatives=(same,))
+        if not design.unplaced:
+            task.watch.found(design)
+    task.watch.progress(1.0, "done")
+    return Solution(alternatives=tuple(distinct(task, [d for d in found.values() if not d.unplaced])))
 
 
 def _solution(task: Task, found: _Search) -> Solution:

@@ -183,7 +183,13 @@ class _Proof:
             by_section[part.section].append(part)
         for parts in by_section.values():
             for a, b in combinations(parts, 2):
-                if a.overlaps(b) and not self._inside(a, b) and not self._inside(b, a) and not _cuts(a, b) and not _halved(a, b):
+                if (
+                    a.overlaps(b)
+                    and not self._inside(a, b)
+                    and not self._inside(b, a)
+                    and not _cuts(a, b)
+                    and not _halved(a, b)
+                ):
                     self._fault("overlap", "volume", a.id, other=b.id)
 
     def _inside(self, outer: Part, inner: Part) -> bool:

@@ -6,7 +6,7 @@ that lie freely on the floor, between dividers that cross, or trays of fixed siz
 from collections import Counter
 from collections.abc import Iterator
 from decimal import Decimal
-from typing import Literal
+from typing import ClassVar, Literal
 
 from ...survey import Envelope
 from ..family import CENT, Extra, Family, Finish, Row, Shape, Table
@@ -23,7 +23,7 @@ class InsertTable(Table):
 class Insert(Family):
     """What the three kinds of insert have in common."""
 
-    Numbers = InsertTable
+    Numbers: ClassVar[type[Table]] = InsertTable
     table: InsertTable
     places = frozenset({"drawer"})
     drills = False
@@ -184,4 +184,6 @@ class TraySet(OfCells):
         for (w, d, h), needed in sorted(found.items()):
             price = Decimal(str(prices.get((w, d, h), 0.0) * self.table.pack)).quantize(CENT)
             name = f"{self.table.names['cell']} {w} × {d} × {h}"
-            yield Extra(f"cell-{w}x{d}x{h}", f"{name}, pack of {self.table.pack}", needed, self.table.pack, price, "piece")
+            yield Extra(
+                f"cell-{w}x{d}x{h}", f"{name}, pack of {self.table.pack}", needed, self.table.pack, price, "piece"
+            )

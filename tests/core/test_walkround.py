@@ -72,6 +72,12 @@ class LyingTests(TestCase):
                     house.rules, effort=0.1)  # fmt: skip
         names = {t.id: t for t in task.things}
         for design in design_space(task).alternatives:
+            for part in (p for p in design.parts if p.role == "cell"):
+                for piece in lying(design, part, names):
+                    self.assertTrue(part.x <= piece.x and piece.x + piece.w <= part.x + part.w + 1e-6)
+                    self.assertTrue(part.y <= piece.y + 1e-6 and piece.y + piece.d <= part.y + part.d + 1e-6)
+                    self.assertLessEqual(piece.z + piece.h, part.z + part.h)
+        for design in design_space(task.but(families=("lanes", "strips", "trays"))).alternatives:
             bay = design.bays[0]
             for part in (p for p in design.parts if p.role == "strip"):
                 for piece in lying(design, part, names):

@@ -39,7 +39,7 @@ SAID = {
         "Hats (daily) at 2200 mm: Juna reaches 1481 mm.",
         {"subject": "Hats", "detail": "daily", "measured": 2200, "limit": 1481, "person": "Juna"},
     ),
-    "fixing.studs": ("Behind the top track 3 studs are wanted and 1 known.",
+    "fixing.studs": ("Behind the top track, 3 studs are wanted and 1 known.",
                      {"measured": 1, "limit": 3, "unit": "studs", "subject": "top track"}),
 }  # fmt: skip
 

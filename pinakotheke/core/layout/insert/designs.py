@@ -48,7 +48,7 @@ class Laid:
 def designs_of_drawers(task: Task) -> Iterator[tuple[str, Design]]:
     """Every way to fit the drawers out, under a name of its own; the first as soon as it is there."""
     catalogue = task.catalogue
-    dividers, trays = catalogue["dividers"], catalogue["tray-set"]
+    dividers, trays = catalogue[Dividers.id], catalogue[TraySet.id]
     assert isinstance(dividers, Dividers)
     assert isinstance(trays, TraySet)
     candidate = stood(task, dividers)
@@ -60,13 +60,14 @@ def designs_of_drawers(task: Task) -> Iterator[tuple[str, Design]]:
     yield "even", _design(task, candidate, dividers, _laid(plans, left, strip, "even"), "even")
     task.watch.progress(0.2, "parting the drawers")
     plans, left = min((plans, left), _parted(task, drawers, strip, MOVES), key=_rank)
-    plans = [_proven(task, p, strip) for p in plans]
+    effort = exact.EFFORT * min(1.0, task.effort) / len(plans)
+    plans = [_proven(task, p, strip, effort) for p in plans]
     for school in SCHOOLS:
         yield school, _design(task, candidate, dividers, _laid(plans, left, strip, school), school)
     set_out = stood(task, trays)
     if set_out is not None:
         task.watch.progress(0.8, "setting trays")
-        yield "trays", _design(task, set_out, trays, _with_trays(task, drawers_of(task, set_out), trays), "trays")
+        yield "bought", _design(task, set_out, trays, _with_trays(task, drawers_of(task, set_out), trays), "bought")
 
 
 def _parted(task: Task, drawers: Sequence[Drawer], strip: int, moves: int) -> tuple[list[Parted], list[Lot]]:
@@ -103,7 +104,7 @@ def _parted(task: Task, drawers: Sequence[Drawer], strip: int, moves: int) -> tu
     return plans, nowhere
 
 
-def _proven(task: Task, p: Parted, strip: int) -> Parted:
+def _proven(task: Task, p: Parted, strip: int, effort: float) -> Parted:
     """The same, or rows in less depth where the general solver finds them; with the bound that it proves for rows whose
     columns are not parted again.
     """
@@ -113,7 +114,7 @@ def _proven(task: Task, p: Parted, strip: int) -> Parted:
     floor = p.drawer.floor
     width, depth = (floor.d, floor.w) if p.turned else (floor.w, floor.d)
     task.watch.check()
-    found = exact.rows(choices, width, strip, within=depth, effort=exact.EFFORT * min(1.0, task.effort))
+    found = exact.rows(choices, width, strip, within=depth, effort=effort)
     if found.used is None or found.used >= p.plan.used:
         return p
     lanes = []
@@ -178,7 +179,7 @@ def _design(task: Task, candidate: Candidate, family: OfCells, laid: Laid, named
     left = tuple(Unplaced(thing=t.id, count=t.count - placed[t.id])
                  for t in task.things if t.stays and t.count > placed[t.id])  # fmt: skip
     said = load("goals")
-    goal: Goal = "quickest" if named == "trays" else "tidiest"
+    goal: Goal = "quickest" if named == "bought" else "tidiest"
     design = with_dividers(Design(
         id=named, space=task.space, goal=goal, title=said["title"][named],
         reason=said["reason"]["short" if left else named], rules=task.rules, weights=WEIGHTS[goal], finish=task.finish,

@@ -6,8 +6,10 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 from .partition import ROWS, Choice, bound
-from .skyline import Rect, Spot
+from .skyline import MOVES, Rect, Spot, pack
 
+SMALL = 12
+"""Rigid pieces up to which a skyline that left something out is not believed."""
 EFFORT = 4.0
 """The solver's deterministic time for the rows of one drawer."""
 
@@ -71,6 +73,18 @@ def rows(groups: Sequence[Sequence[Choice]], width: int, strip: int, *, within: 
     at = {i: (r, k) for (i, k, r), var in x.items() if solver.value(var)}
     return Rows(round(solver.objective_value), max(least, round(solver.best_objective_bound)),
                 tuple(at[i][0] for i in range(n)), tuple(at[i][1] for i in range(n)))  # fmt: skip
+
+
+def settle(rects: Sequence[Rect], floor: tuple[int, int], closed: Sequence[Spot] = (), *, worth: Sequence[float] = (),
+           moves: int = MOVES, seed: int = 1, effort: float = 0.5) -> list[Spot | None]:  # fmt: skip
+    """Where rigid pieces lie, as `skyline.pack` says it; where that leaves some of few out, the general solver is asked
+    for all of them.
+    """
+    spots = pack(rects, floor, closed, worth=worth, moves=moves, seed=seed)
+    if all(spots) or len(rects) > SMALL:
+        return spots
+    found = lay(rects, floor, closed, effort=effort)
+    return list(found) if isinstance(found, list) else spots
 
 
 def lay(rects: Sequence[Rect], floor: tuple[int, int], closed: Sequence[Spot] = (), *, effort: float = 0.5,

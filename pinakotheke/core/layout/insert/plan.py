@@ -2,14 +2,15 @@
 
 from collections import defaultdict
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ...systems.families.insert import TraySet
 from ..packing.lying import bed
+from . import exact
 from .chest import Lot
 from .drawers import Drawer
 from .partition import Choice, Column, Lane, Partition, part
-from .skyline import Rect, Spot, pack
+from .skyline import Rect, Spot
 from .spread import School, spread
 
 TURNED_COST = 12
@@ -64,10 +65,13 @@ class Parted:
         whole = self.drawer.floor.w if self.turned else self.drawer.floor.d
         return self.plan.used / max(1, whole)
 
-    @property
-    def rank(self) -> tuple[float, float]:
-        """Less is better: what is left out, then what is taken."""
-        return sum(1 + lot.uses for lot in self.left_out), self.share
+    def rank(self, strip: int) -> tuple[float, float]:
+        """Less is better: what is left out, then how far what is wanted often lies from the front."""
+        front = self.drawer.floor.y + self.drawer.floor.d
+        way = sum(
+            c.lot.uses * (front - c.spot.y - c.spot.d / 2) for c in self.cells(strip, "even") if c.lot is not None
+        )
+        return sum(1 + lot.uses for lot in self.left_out), way / max(1, self.drawer.floor.d)
 
     def cells(self, strip: int, school: School) -> list[Placed]:
         """Its compartments, with what is left over shared out."""
@@ -87,8 +91,17 @@ class Parted:
 
 
 def parted(lots: Sequence[Lot], drawer: Drawer, strip: int, *, moves: int, seed: int) -> Parted:
-    """The better of rows across and rows from front to back."""
-    return min((_parted(lots, drawer, strip, turned, moves, seed) for turned in (False, True)), key=lambda p: p.rank)
+    """The best of rows across and rows from front to back, of two starts each; where a corner is closed also with all of
+    the back left away.
+    """
+    floors = [drawer]
+    if drawer.corner is not None:
+        off = drawer.corner.d + strip
+        f = drawer.floor
+        floors.append(replace(drawer, floor=Spot(f.x, f.y + off, f.w, f.d - off), corner=None))
+    tried = (_parted(lots, d, strip, turned, moves // 2, seed + n) for d in floors for turned in (False, True)
+             for n in (0, 1))  # fmt: skip
+    return min(tried, key=lambda p: p.rank(strip))
 
 
 def _parted(lots: Sequence[Lot], drawer: Drawer, strip: int, turned: bool, moves: int, seed: int) -> Parted:
@@ -148,7 +161,7 @@ def trayed(lots: Sequence[Lot], drawer: Drawer, family: TraySet, *, moves: int, 
         x = 0 if drawer.mirrored else drawer.floor.w - drawer.corner.w
         closed = [Spot(x, 0, drawer.corner.w, drawer.corner.d)]
     worth = [sum(1 + t.lot.uses for t in pile) for pile in piles]
-    spots = pack([Rect(p[0].w, p[0].d) for p in piles], (drawer.floor.w, drawer.floor.d), closed, worth=worth,
+    spots = exact.settle([Rect(p[0].w, p[0].d) for p in piles], (drawer.floor.w, drawer.floor.d), closed, worth=worth,
                  moves=moves, seed=seed)  # fmt: skip
     placed: list[Placed] = []
     for pile, spot in zip(piles, spots, strict=True):

@@ -46,9 +46,10 @@ def spread(plan: Partition, floor: Spot, strip: int, *, uses: Sequence[float], g
                          [sum(grows[g] for c in lane.columns for g, _, _ in c.cells) for lane in lanes])  # fmt: skip
     cells: list[Cell] = []
     y = 0
-    free_first = rest and not turned and not any(map(is_last, lanes))
-    if free_first:
-        cells.append(Cell(None, Spot(0, 0, width, rest)))  # what is free lies at the back
+    # What is free lies at the back, or at the right; where a corner stands there, at the other end.
+    free_first = turned == any(map(is_last, lanes))
+    if rest and free_first:
+        cells.append(Cell(None, Spot(0, 0, width, rest)))
         y = rest + strip
     for lane, d in zip(lanes, deep, strict=True):
         cells += _lane(lane, d, y, width, strip, uses, grows, school, turned, at_back)
@@ -73,13 +74,10 @@ def _lane(lane: Lane, deep: int, y: int, width: int, strip: int, uses: Sequence[
                          [sum(grows[g] for g, _, _ in c.cells) for c in columns])  # fmt: skip
     cells: list[Cell] = []
     x = 0
-    if rest and turned:
+    free_first = turned != any(g == at_back for c in columns for g, _, _ in c.cells)
+    if rest and free_first:
         cells.append(Cell(None, Spot(0, y, rest, deep)))
         x = rest + strip
-    elif rest and any(g == at_back for g, _, _ in columns[-1].cells):
-        cells.append(Cell(None, Spot(0, y, rest, deep)))
-        x = rest + strip
-        rest = 0
     for column, w in zip(columns, wide, strict=True):
         inside = sorted(column.cells, key=lambda c: ((c[0] == at_back) == turned, uses[c[0]] / (c[2] + strip)))
         depths, left = _shared([c[2] for c in inside], deep, strip, "even" if school == "fewest" else school,
@@ -90,7 +88,7 @@ def _lane(lane: Lane, deep: int, y: int, width: int, strip: int, uses: Sequence[
             at += d + strip
         assert not left
         x += w + strip
-    if rest and not turned:
+    if rest and not free_first:
         cells.append(Cell(None, Spot(x, y, rest, deep)))
     return cells
 

@@ -11,9 +11,10 @@ from ...house import HouseRules
 from ...inventory import Thing
 from ...inventory.containers import boxes_for, stacked
 from ...inventory.needs import need, posed
-from ...systems import HANGING, Bay, DrawerFloor, OnPart, Part
+from ...systems import HANGING, Bay, DrawerFloor, Family, OnPart, Part
 from ..models import Assignment, Design
 from .fits import ask, on_hook, overhang, rows_in
+from .lying import bed
 
 
 class Lying(Frozen):
@@ -118,6 +119,9 @@ def _pieces(rules: HouseRules, part: Part, bay: Bay, thing: Thing, a: Assignment
             step = taken / a.count
             yield Lying(**common, x=at + k * step, y=part.y, z=_hung_from(design, part) - high, w=width, d=deep, h=high)
         return
+    if part.role == "cell":
+        yield from _in_cell(part, bay, design.family_of(part), thing, a, at)
+        return
     if bay.drawer is not None:
         yield from _in_row(part, bay.drawer, a, at, taken, width, deep, high)
         return
@@ -146,6 +150,25 @@ def _pieces(rules: HouseRules, part: Part, bay: Bay, thing: Thing, a: Assignment
 
 def _hung_from(design: Design, part: Part) -> float:
     return design.family_of(part).peg(part) if part.role == "hooks" else part.z
+
+
+def _in_cell(part: Part, bay: Bay, family: Family, thing: Thing, a: Assignment, at: float) -> Iterator[Lying]:
+    """Piles in a compartment on a drawer's floor, as they lie in the least of its width, from its front."""
+    spec = family.spec(part.role)
+    lie = bed(thing, a.count, bay.depth - spec.back, bay.drawer.clear if bay.drawer else part.h)
+    if lie is None:
+        return
+    pose, left = lie.pose, a.count
+    for k in range(lie.across * lie.rows):
+        number = min(lie.layers, left)
+        if number <= 0:
+            return
+        left -= number
+        column, row = k % lie.across, k // lie.across
+        x = at + lie.margin + column * (pose.w + lie.between)
+        y = part.y + part.d - spec.back / 2 - lie.front - (row + 1) * pose.d - row * lie.between
+        yield Lying(thing=a.thing, way=a.way, x=x, y=y, z=part.z, w=pose.w, d=pose.d, h=max(number * pose.h, 1),
+                    count=number)  # fmt: skip
 
 
 def _in_row(part: Part, floor: DrawerFloor, a: Assignment, at: float, taken: float, width: float, deep: float, high: float,

@@ -48,7 +48,7 @@ def ask(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, rules: Hou
             return Ask(NEVER, NEVER, NEVER, NEVER, NEVER)
         return Ask(kept.amount, kept.clear, kept.depth, kept.piece_width, kept.mass)
     if role == "cell":
-        return _in_cell(thing, bay, count)
+        return _in_cell(thing, family.clear_depth(role, bay), bay, count)
     if bay.drawer is not None:
         return _in_drawer(thing, way, bay.drawer, rules, count, turned)
     n = need(thing, way, rules, count, turned)
@@ -96,10 +96,10 @@ def rows_in(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, depth:
     return rows_deep(thing, way, depth, family.clear_depth(role, bay)) if bay.drawer is None else 1
 
 
-def _in_cell(thing: Thing, bay: Bay, count: int) -> Ask:
+def _in_cell(thing: Thing, depth: float, bay: Bay, count: int) -> Ask:
     """A compartment on a drawer's floor, which its own bay is: pieces as they lie in the least of its width."""
     clear = bay.drawer.clear if bay.drawer is not None else 0
-    lie = bed(thing, count, bay.depth, clear)
+    lie = bed(thing, count, depth, clear)
     if lie is None:
         return Ask(NEVER, 0, NEVER, NEVER, count * thing.piece_mass, NEVER)
     return Ask(lie.width, 0, lie.depth, lie.pose.w, count * thing.piece_mass, lie.height)

@@ -48,6 +48,21 @@ class Bed(NamedTuple):
         return self.rows * (self.pose.d + room["between"]) - room["between"] + room["before"]
 
     @property
+    def between(self) -> float:
+        """mm between two pieces."""
+        return _room()["between"]
+
+    @property
+    def margin(self) -> float:
+        """mm free at the left of all of them."""
+        return _room()["beside"] / 2
+
+    @property
+    def front(self) -> float:
+        """mm free before all of them."""
+        return _room()["before"] / 2
+
+    @property
     def height(self) -> float:
         """mm from the floor to the top of the highest pile."""
         return self.layers * self.pose.h

@@ -187,8 +187,10 @@ def _in_drawers(task: Task) -> Solution:
             return Solution(alternatives=(same,))
         if not design.unplaced:
             task.watch.found(design)
+    complete = distinct(task, [d for d in found.values() if not d.unplaced])
+    points = sorted((point_of(task, d) for d in complete), key=lambda p: p.cost)
     task.watch.progress(1.0, "done")
-    return Solution(alternatives=tuple(distinct(task, [d for d in found.values() if not d.unplaced])))
+    return Solution(alternatives=tuple(complete), frontier=tuple(points))
 
 
 def _solution(task: Task, found: _Search) -> Solution:

@@ -18,9 +18,11 @@ from ..units import Units
 from .models import Dimension, Drawing, Polyline, Rect, Text, Weight
 from .svg import CAPTION, INK, PIGMENTS
 
-Scale = Literal[10, 12, 20, 24]
-"""1:10 and 1:20 of the metric paper plan; 1:12 is 1 in to the foot, 1:24 is 1/2 in."""
+Scale = Literal[1, 5, 10, 12, 20, 24]
+"""1:10 and 1:20 of the metric paper plan; 1:12 is 1 in to the foot, 1:24 is 1/2 in; 1:1 and 1:5 of drawers."""
 SCALES: dict[int, str] = {10: "1:10", 12: "1 in = 1 ft", 20: "1:20", 24: "1/2 in = 1 ft"}
+"""Of rooms."""
+SAID: dict[int, str] = SCALES | {1: "full size, 1:1", 5: "1:5"}
 TEXT_MM = 2.6
 """Height of the smallest text on paper, mm."""
 MARGIN = 12 * mm
@@ -48,7 +50,7 @@ def to_pdf(drawings: Sequence[Drawing], scale: Scale, units: Units) -> bytes:
     pdf = Pdf(out, pageCompression=0, invariant=1)
     sheets = [(drawing, *sheet) for drawing in drawings for sheet in _sheets(drawing, scale, units)]
     for number, (drawing, paper, tile) in enumerate(sheets, 1):
-        pdf.setTitle(f"{drawing.title.space}, {SCALES[scale]}")
+        pdf.setTitle(f"{drawing.title.space}, {SAID[scale]}")
         _page(pdf, drawing, scale, units, paper, tile, f"{number} of {len(sheets)}")
         pdf.showPage()
     pdf.save()
@@ -83,7 +85,9 @@ def _sheets(drawing: Drawing, scale: Scale, units: Units) -> Iterator[tuple[tupl
     """The sheets of a drawing, each with its paper: one where it fits, as few of the largest as it takes otherwise."""
     x0, y0, x1, y1 = drawing.bounds
     wide, high = (x1 - x0) / scale * mm, (y1 - y0) / scale * mm
-    sizes = [turned for p in PAPERS[units] for turned in (landscape(p), portrait(p))]
+    # What is printed full size comes out of the printer at home.
+    papers = PAPERS[units][:1] if scale == 1 else PAPERS[units]
+    sizes = [turned for p in papers for turned in (landscape(p), portrait(p))]
     for paper in sizes:
         if wide <= _room(paper)[0] and high <= _room(paper)[1]:
             yield paper, Tile(0, 0, wide, high)
@@ -112,9 +116,26 @@ def _page(pdf: Pdf, drawing: Drawing, scale: Scale, units: Units, paper: tuple[f
         edge.rect(0, 0, tile.wide, tile.high)
         pdf.clipPath(edge, stroke=0, fill=0)
         pdf.translate(-tile.x, -tile.y)
+        _joining_marks(pdf, tile, room)
     Plotter(pdf, drawing, mm / scale).plot()
     pdf.restoreState()
     _title_block(pdf, drawing, scale, units, paper[0], number + tile.name)
+
+
+def _joining_marks(pdf: Pdf, tile: Tile, room: tuple[float, float]) -> None:
+    """Crosses in the middle of where sheets lie over each other: both show them, and they are laid on each other."""
+    step_x, step_y = room[0] - OVERLAP, room[1] - OVERLAP
+    thirds = (1 / 3, 2 / 3)
+    marks = [(c * step_x + OVERLAP / 2, (r + t) * step_y)
+             for c in range(1, tile.columns) for r in range(tile.rows) for t in thirds]  # fmt: skip
+    marks += [((c + t) * step_x, r * step_y + OVERLAP / 2)
+              for r in range(1, tile.rows) for c in range(tile.columns) for t in thirds]  # fmt: skip
+    pdf.setLineWidth(WEIGHTS["fine"])
+    pdf.setDash([])
+    for x, y in marks:
+        pdf.line(x - 3 * mm, y, x + 3 * mm, y)
+        pdf.line(x, y - 3 * mm, x, y + 3 * mm)
+        pdf.circle(x, y, 1.5 * mm)
 
 
 def _title_block(pdf: Pdf, drawing: Drawing, scale: Scale, units: Units, width: float, number: str) -> None:
@@ -126,20 +147,25 @@ def _title_block(pdf: Pdf, drawing: Drawing, scale: Scale, units: Units, width: 
     pdf.setFont(BOLD, 11)
     pdf.drawString(MARGIN, MARGIN + 7 * mm, title.space)
     pdf.setFont(FONT, 8)
-    pdf.drawString(MARGIN, MARGIN + 2 * mm, f"{title.shows} · {SCALES[scale]} · {title.units} · {title.date}")
+    pdf.drawString(MARGIN, MARGIN + 2 * mm, f"{title.shows} · {SAID[scale]} · {title.units} · {title.date}")
     pdf.drawRightString(width - MARGIN, MARGIN + 2 * mm, f"sheet {number}")
     _scale_bar(pdf, scale, units, width - MARGIN, MARGIN + 8 * mm)
 
 
 def _scale_bar(pdf: Pdf, scale: Scale, units: Units, right: float, y: float) -> None:
-    """A bar of 1 m in five parts, or of 4 ft in four: measure it to see that the printer did not shrink the page."""
-    parts, each = (4, 12 * inch / scale) if units == "imperial" else (5, 200 * mm / scale)
+    """A bar of 1 m in five parts, or of 4 ft in four (a tenth of it full size, or 4 in): measure it to see that the printer
+    did not shrink the page.
+    """
+    close = scale in (1, 5)
+    long = (1 if close else 12) * inch if units == "imperial" else (20 if close else 200) * mm
+    parts, each = (4, long / scale) if units == "imperial" else (5, long / scale)
     left = right - parts * each
     for n in range(parts):
         pdf.rect(left + n * each, y, each, 1.6 * mm, stroke=1, fill=n % 2)
     pdf.setFont(FONT, 6.5)
     pdf.drawString(left, y + 2.4 * mm, "0")
-    pdf.drawRightString(right, y + 2.4 * mm, "4 ft" if units == "imperial" else "1000 mm")
+    said = ("4 in", "4 ft") if units == "imperial" else ("100 mm", "1000 mm")
+    pdf.drawRightString(right, y + 2.4 * mm, said[0] if close else said[1])
 
 
 class Plotter:

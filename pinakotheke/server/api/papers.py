@@ -9,6 +9,8 @@ from pydantic import StringConstraints
 
 from pinakotheke.core.drawing import SCALES, TEXT_MM, field_sheet, survey_elevation, survey_plan, to_pdf
 from pinakotheke.core.drawing.pdf import Scale
+from pinakotheke.core.drawing.template import floor_template
+from pinakotheke.core.survey import envelopes
 from pinakotheke.core.units import Units
 
 from .. import rows
@@ -80,3 +82,17 @@ def drawing(request: MemberRequest, space_id: PathId, scale: Query[int] = 20) ->
     views = [survey_elevation(survey, units, row.name, today, text, s.id) for s in shown]
     views.append(survey_plan(survey, units, row.name, today, text))
     return _pdf(to_pdf(views, cast(Scale, scale), units), f"{row.key}-1-{scale}")
+
+
+@router.get("/spaces/{space_id}/floors.pdf", operation_id="survey_floors")
+def floors(request: MemberRequest, space_id: PathId) -> HttpResponse:
+    """The floor of every drawer, full size: to cut out and lay in before anything is bought."""
+    row = own_space(request.user, space_id)
+    units: Units = row.household.units  # type: ignore[assignment]
+    survey, today = rows.survey_of(row), timezone.localdate().isoformat()
+    clear = envelopes(survey, rows.rules_of(row.household))
+    drawers = [s for s in survey.parts if s.traits.from_above and s.id in clear]
+    if not drawers:
+        raise Invalid("paper.no-drawer")
+    views = [floor_template(clear[s.id], s, units, row.name, today) for s in drawers]
+    return _pdf(to_pdf(views, 1, units), f"{row.key}-floors")

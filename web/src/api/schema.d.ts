@@ -780,6 +780,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/spaces/{space_id}/floors.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Floors
+         * @description The floor of every drawer, full size: to cut out and lay in before anything is bought.
+         */
+        get: operations["survey_floors"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/vocabulary": {
         parameters: {
             query?: never;
@@ -1832,6 +1852,67 @@ export interface paths {
          * @description The bill as CSV.
          */
         get: operations["materials_bill_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/cuts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Cuts
+         * @description What is cut for the drawers: strips with their slots, liners.
+         */
+        get: operations["materials_cuts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/strips.dxf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Strips Dxf
+         * @description Every strip flat, for a laser or a router.
+         */
+        get: operations["materials_strips_dxf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/drawers.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drawers Pdf
+         * @description The drawers from above: full size over as many sheets as it takes, to cut and set by; or small, a map of what lies
+         *     where, for the inside of the front.
+         */
+        get: operations["materials_drawers_pdf"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5189,7 +5270,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip" | "top";
+            role: "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip" | "cell" | "top";
             /** Bay */
             bay: number;
             /** Z */
@@ -5897,7 +5978,7 @@ export interface components {
             /** Item */
             item: string;
             /** Role */
-            role: ("base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip" | "top") | ("frame" | "plinth" | "legs" | "filler" | "crown" | "divider" | "light" | "door" | "curtain" | "track" | "standard" | "bracket" | "fascia" | "cleat" | "post" | "panel" | "trolley" | "hanger" | "container" | "cover");
+            role: ("base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip" | "cell" | "top") | ("frame" | "plinth" | "legs" | "filler" | "crown" | "divider" | "light" | "door" | "curtain" | "track" | "standard" | "bracket" | "fascia" | "cleat" | "post" | "panel" | "trolley" | "hanger" | "container" | "cover");
             /**
              * Section
              * @default
@@ -6203,7 +6284,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip" | "top";
+            role: "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip" | "cell" | "top";
             /**
              * Ways
              * @default []
@@ -6645,6 +6726,48 @@ export interface components {
             version: number;
             /** Number */
             number: number;
+        };
+        /**
+         * CutsView
+         * @description What is cut for the drawers of a design; `drawers` is empty where nothing is.
+         */
+        CutsView: {
+            /** Drawers */
+            drawers: components["schemas"]["DrawerCutsView"][];
+            /** In Drawers */
+            in_drawers: boolean;
+        };
+        /**
+         * DrawerCutsView
+         * @description What is cut for one drawer.
+         */
+        DrawerCutsView: {
+            /** Section */
+            section: string;
+            /** Name */
+            name: string;
+            /** Strips */
+            strips: components["schemas"]["StripLineView"][];
+            /** Liner */
+            liner: string;
+            /** Slot */
+            slot: string;
+        };
+        /**
+         * StripLineView
+         * @description So many strips cut alike, in the household's units: slots one after the other from the left end.
+         */
+        StripLineView: {
+            /** Count */
+            count: number;
+            /** Size */
+            size: string;
+            /** Above */
+            above: string[];
+            /** Below */
+            below: string[];
+            /** Butts */
+            butts: number;
         };
     };
     responses: never;
@@ -7767,6 +7890,26 @@ export interface operations {
             query?: {
                 scale?: number;
             };
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    survey_floors: {
+        parameters: {
+            query?: never;
             header?: never;
             path: {
                 space_id: number;
@@ -9173,6 +9316,70 @@ export interface operations {
     materials_bill_csv: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    materials_cuts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutsView"];
+                };
+            };
+        };
+    };
+    materials_strips_dxf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    materials_drawers_pdf: {
+        parameters: {
+            query?: {
+                size?: "full" | "map";
+            };
             header?: never;
             path: {
                 design_id: number;

@@ -8,6 +8,7 @@ import { NoDesign } from '../shell/NoDesign'
 import type { StageProps } from '../shell/StageProps'
 import { Plate } from '../sheet/Plate'
 import { Sheet } from '../sheet/Sheet'
+import { Cuts } from './Cuts'
 
 /** Buy: the priced list of the chosen design, and its file. */
 export default function BuyStage({ house, space, design }: StageProps) {
@@ -22,7 +23,7 @@ export default function BuyStage({ house, space, design }: StageProps) {
     )
   return (
     <Fetched query={query} waiting="Writing the list">
-      {({ bill, elevation, title, id }) => (
+      {({ bill, elevation, title, id, version }) => (
         <main className="room buy">
           <Sheet title={elevation.title}>
             <Plate drawing={elevation} label={`${space.name}: ${title}`} marked={marked} />
@@ -43,6 +44,7 @@ export default function BuyStage({ house, space, design }: StageProps) {
               </Button>
             </div>
             <BillTable bill={bill} onMark={(parts) => setMarked(new Set(parts))} />
+            <Cuts designId={id} version={version} />
           </section>
         </main>
       )}

@@ -30,7 +30,11 @@ export function Readings({
       <div className="row" style={{ justifyContent: 'space-between', gap: '2px 10px' }}>
         <h2>Readings</h2>
         <span className="row" style={{ gap: 6 }}>
-          <Papers spaceId={space.id} onSheet={onSheet} />
+          <Papers
+            spaceId={space.id}
+            drawers={space.sections.some((section) => section.kind === 'drawer')}
+            onSheet={onSheet}
+          />
           <Button size="compact-sm" variant="default" onClick={onForm}>
             Walls, doors, obstacles…
           </Button>
@@ -92,7 +96,7 @@ const SCALES = [
 ] as const
 
 /** Paper: the blank field sheet, the filled one typed in, and the drawings to scale. */
-function Papers({ spaceId, onSheet }: { spaceId: number; onSheet: () => void }) {
+function Papers({ spaceId, drawers, onSheet }: { spaceId: number; drawers: boolean; onSheet: () => void }) {
   return (
     <Menu position="bottom-end">
       <Menu.Target>
@@ -105,6 +109,11 @@ function Papers({ spaceId, onSheet }: { spaceId: number; onSheet: () => void }) 
           Blank field sheet (PDF)
         </Menu.Item>
         <Menu.Item onClick={onSheet}>Type in a filled field sheet…</Menu.Item>
+        {drawers && (
+          <Menu.Item component="a" href={`/api/spaces/${spaceId}/floors.pdf`} target="_blank">
+            Floors of the drawers, full size (PDF)
+          </Menu.Item>
+        )}
         <Menu.Divider />
         {SCALES.map(([scale, name]) => (
           <Menu.Item

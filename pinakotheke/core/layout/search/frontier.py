@@ -58,15 +58,18 @@ def point_of(task: Task, design: Design) -> Point:
                  bays=len(design.bays), hangs=design.id)  # fmt: skip
 
 
+def as_point(task: Task, design: Design, number: int) -> Point:
+    """A design that hangs in no gallery yet as the point where it lies."""
+    named = design.model_copy(update={"id": f"front-{number}"})
+    return point_of(task, design).model_copy(update={"hangs": "", "design": named})
+
+
 def frontier_of(task: Task, complete: list[Furnished]) -> tuple[Point, ...]:
     """The designs that no other beats in cost, room and reach at once, cheapest first."""
     points: list[Point] = []
     for n, furnished in enumerate(complete):
         task.watch.check()
-        design = design_of(task, furnished)
-        one = point_of(task, design)
-        named = design.model_copy(update={"id": f"front-{n + 1}"})
-        points.append(one.model_copy(update={"hangs": "", "design": named}))
+        points.append(as_point(task, design_of(task, furnished), n + 1))
     kept = [p for p in points if not any(_beats(q, p) for q in points)]
     unique = {(p.cost, round(p.room, 3), round(p.reach, 1)): p for p in kept}
     return tuple(sorted(unique.values(), key=lambda p: p.cost)[:MOST_POINTS])

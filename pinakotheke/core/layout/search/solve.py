@@ -26,7 +26,7 @@ from ..placement.candidates import Candidate
 from ..placement.neighbours import neighbours, reshaped
 from ..placement.pool import candidates, families_of, settled
 from .blocked import Blocked, blocked_by_budget, blocked_by_demand, too_big_a_task, too_small
-from .frontier import Point, Sensitivity, frontier_of, point_of, sensitivities
+from .frontier import Point, Sensitivity, as_point, frontier_of, point_of, sensitivities
 from .furnish import Furnished, begin, carried_over, design_of, furnish, heap_of, improve, seen_as
 from .gallery import distinct, rightly_named, shape_of
 from .kept import kept_candidate
@@ -188,7 +188,7 @@ def _in_drawers(task: Task) -> Solution:
         if not design.unplaced:
             task.watch.found(design)
     complete = distinct(task, [d for d in found.values() if not d.unplaced])
-    points = sorted((point_of(task, d) for d in complete), key=lambda p: p.cost)
+    points = sorted((as_point(task, d, n) for n, d in enumerate(complete, 1)), key=lambda p: p.cost)
     task.watch.progress(1.0, "done")
     return Solution(alternatives=tuple(complete), frontier=tuple(points))
 

@@ -12,11 +12,14 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely import box, unary_union
 
+from pinakotheke.core.errors import EditRefused
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.inventory import Thing
 from pinakotheke.core.layout import Task, design_space, verify
 from pinakotheke.core.layout.build.dividers import Strip, strips, strips_of
 from pinakotheke.core.layout.build.halving import Piece, pieces
+from pinakotheke.core.layout.edit.commands import MoveEdge, MovePart, RemovePart
+from pinakotheke.core.layout.edit.edits import apply
 from pinakotheke.core.layout.insert import exact
 from pinakotheke.core.layout.insert.partition import Choice, Partition, part
 from pinakotheke.core.layout.insert.skyline import Rect, Spot, pack
@@ -337,8 +340,6 @@ class DrawerDesignTests(TestCase):
 
     def test_what_is_changed_by_hand_changes_the_strips(self) -> None:
         """Strips follow the compartments: they are never placed by hand."""
-        from pinakotheke.core.layout.edit.commands import RemovePart
-        from pinakotheke.core.layout.edit.edits import apply
 
         things = tuple(Thing(id=f"t{n}", name="Pens", kind="pen-cup", count=1) for n in range(4))
         task = self.task(self.chest((400, 300, 80)), *things)
@@ -347,3 +348,30 @@ class DrawerDesignTests(TestCase):
         after = apply(design, RemovePart(part=cell.id))
         self.assertEqual([u.thing for u in after.unplaced], [a.thing for a in design.held_by(cell.id)])
         self.assertEqual(len([p for p in after.parts if p.role == "divider"]), len(strips_of(after, after.bays[0])))
+
+    def test_a_divider_is_moved_by_the_compartment_beside_it(self) -> None:
+        """Everything along the strip gives way: floors add up, nothing overlaps, and there and back again is the same."""
+
+        things = tuple(Thing(id=f"t{n}", name="Pens", kind="pen-cup", count=1) for n in range(6))
+        task = self.task(self.chest((520, 460, 80)), *things)
+        design = design_space(task).alternatives[0]
+        moved = 0
+        for cell in [p for p in design.parts if p.role == "cell"]:
+            for side in ("left", "right", "back", "front"):
+                try:
+                    after = apply(design, MoveEdge(part=cell.id, side=side, steps=1))  # type: ignore[arg-type]
+                except EditRefused as refused:
+                    self.assertIn("divider", refused.problem)
+                    continue
+                moved += 1
+                faults = {f.code for f in verify(after, task.envelopes, things, task.survey, task.limits)}
+                self.assertLessEqual(faults, {"size", "capacity"})  # it may have become too small for what is in it
+                grown = after.part(cell.id)
+                self.assertGreater(grown.w * grown.d, cell.w * cell.d)
+                back = apply(after, MoveEdge(part=cell.id, side=side, steps=-1))  # type: ignore[arg-type]
+                self.assertEqual({p.id: p for p in back.parts}, {p.id: p for p in design.parts})
+        self.assertGreater(moved, 6)
+        cell = next(p for p in design.parts if p.role == "cell")
+        for command in (MovePart(part=cell.id, steps=1), MoveEdge(part=cell.id, side="front", steps=-60)):
+            with self.assertRaises(EditRefused):
+                apply(design, command)

@@ -25,7 +25,7 @@ def act_in_words(command: Command, design: Design, things: Mapping[str, str], un
         if isinstance(command, MovePart):
             bay = design.bay_of(part)
             facts |= {"steps": command.steps, "to": part.z + bay.foot + command.steps * bay.pitch}
-        facts["role"] = getattr(command, "role", "")
+        facts |= {"role": getattr(command, "role", ""), "side": getattr(command, "side", "")}
     if isinstance(command, MakeShelf):
         facts["make"] = make_in_words(command.make, units)
     if isinstance(command, WidenBay):

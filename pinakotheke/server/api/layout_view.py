@@ -412,9 +412,10 @@ class Scene:
         family = design.family_of(bay)
         many = len(design.sections) > 1
         where = f", {self.survey.section(bay.section).label}" if many else ""
+        addable = frozenset() if family.laid_out_apart else family.roles - {"floor"}
         return BayView(
             index=index, name=f"bay {index + 1}{where}", family=family.name, locked=bay.locked,
-            widens=len(family.modules) > 1 and family.fillings(bay.w) is None, addable=sorted(family.roles - {"floor"}),
+            widens=len(family.modules) > 1 and family.fillings(bay.w) is None, addable=sorted(addable),
             low=bay.z0, high=bay.z1,
         )  # fmt: skip
 

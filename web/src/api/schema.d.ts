@@ -5759,7 +5759,7 @@ export interface components {
             /** Version */
             version: number;
             /** Command */
-            command: components["schemas"]["MovePart"] | components["schemas"]["ResizePart"] | components["schemas"]["MakeShelf"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"];
+            command: components["schemas"]["MovePart"] | components["schemas"]["MoveEdge"] | components["schemas"]["ResizePart"] | components["schemas"]["MakeShelf"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"];
         };
         /**
          * Envelope
@@ -5919,6 +5919,27 @@ export interface components {
             do: "mirror";
             /** Bay */
             bay: number;
+        };
+        /**
+         * MoveEdge
+         * @description Move the divider at one side of a compartment in a drawer so many pitches, away from it (positive) or into it; what
+         *     lies at its other side gives way.
+         */
+        MoveEdge: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "edge";
+            /** Part */
+            part: string;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right" | "back" | "front";
+            /** Steps */
+            steps: number;
         };
         /**
          * MovePart
@@ -6398,7 +6419,7 @@ export interface components {
          */
         Tried: {
             /** Commands */
-            commands: (components["schemas"]["MovePart"] | components["schemas"]["ResizePart"] | components["schemas"]["MakeShelf"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"])[];
+            commands: (components["schemas"]["MovePart"] | components["schemas"]["MoveEdge"] | components["schemas"]["ResizePart"] | components["schemas"]["MakeShelf"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"])[];
         };
         /**
          * At
@@ -6703,7 +6724,7 @@ export interface components {
             /** Says */
             says: string;
             /** Command */
-            command: components["schemas"]["MovePart"] | components["schemas"]["ResizePart"] | components["schemas"]["MakeShelf"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"];
+            command: components["schemas"]["MovePart"] | components["schemas"]["MoveEdge"] | components["schemas"]["ResizePart"] | components["schemas"]["MakeShelf"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"];
             /** Brings */
             brings: string[];
             /** Costs */

@@ -13,6 +13,7 @@ import { useLayoutEffect, useRef, useState } from 'react'
 
 import type { Schemas } from '../api/client'
 import { Tool } from '../shell/Tool'
+import { EDGES } from './edges'
 import { place } from './names'
 import type { Command } from './useDesignEdits'
 
@@ -101,7 +102,17 @@ export function PartActs({
         {part.because.length > 0 && <Because part={part} />}
       </p>
       <div className="row tight">
-        {part.movable && (
+        {part.role === 'cell' &&
+          EDGES.map(([key, side, steps, label]) => (
+            <Tool
+              key={key}
+              label={`${label} (${key})`}
+              onClick={() => onEdit({ do: 'edge', part: id, side, steps })}
+            >
+              <span aria-hidden>{key}</span>
+            </Tool>
+          ))}
+        {part.movable && part.role !== 'cell' && (
           <>
             <Tool label="Move up (↑)" onClick={() => onEdit({ do: 'move', part: id, steps: 1 })}>
               <IconArrowUp size={16} />

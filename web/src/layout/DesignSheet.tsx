@@ -14,6 +14,7 @@ import { ActBar, BayActs, PartActs } from './ActBar'
 import { CarryBar, Tray, useLandings } from './CarryBar'
 import { inWords, lifted, type Carry } from './carrying'
 import { isPlain, LookBar, PLAIN, ROUND, type DesignView, type Look } from './Look'
+import { EDGES } from './edges'
 import { bayOf, place } from './names'
 import { usePlan } from './usePlan'
 import { useDragged } from './useDragged'
@@ -69,7 +70,12 @@ export function DesignSheet(props: DesignSheetProps) {
   const selected = (shown && parts.get(shown)) || null
   const bay = design.bays[bayOf(shown) ?? -1]
   const id = selected?.movable ? selected.id : null
+  const cell = selected?.role === 'cell' && selected.movable ? selected.id : null
   const edit = (command: Command) => void edits.edit(command)
+  const edge = (key: string) => {
+    const row = EDGES.find(([one]) => one === key)
+    if (row && cell) edit({ do: 'edge', part: cell, side: row[1], steps: row[2] })
+  }
   const move = (part: string, steps: number) => edit({ do: 'move', part, steps })
 
   const landings = useLandings(design, carry)
@@ -112,18 +118,22 @@ export function DesignSheet(props: DesignSheetProps) {
       ? {}
       : {
           ArrowUp: (event) => {
-            if (event.shiftKey && id) edit({ do: 'resize', part: id, steps: 1 })
+            if (cell) edge('↑')
+            else if (event.shiftKey && id) edit({ do: 'resize', part: id, steps: 1 })
             else if (id) move(id, 1)
           },
           ArrowDown: (event) => {
-            if (event.shiftKey && id) edit({ do: 'resize', part: id, steps: -1 })
+            if (cell) edge('↓')
+            else if (event.shiftKey && id) edit({ do: 'resize', part: id, steps: -1 })
             else if (id) move(id, -1)
           },
           ArrowRight: (event) => {
-            if (event.shiftKey && bay?.widens) edit({ do: 'widen', bay: bay.index, steps: 1 })
+            if (cell) edge('→')
+            else if (event.shiftKey && bay?.widens) edit({ do: 'widen', bay: bay.index, steps: 1 })
           },
           ArrowLeft: (event) => {
-            if (event.shiftKey && bay?.widens) edit({ do: 'widen', bay: bay.index, steps: -1 })
+            if (cell) edge('←')
+            else if (event.shiftKey && bay?.widens) edit({ do: 'widen', bay: bay.index, steps: -1 })
           },
           Delete: () => id !== null && edit({ do: 'remove', part: id }),
           Backspace: () => id !== null && edit({ do: 'remove', part: id }),

@@ -6,6 +6,7 @@ from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from typing import Literal, NamedTuple
 
+from ...errors import EditRefused
 from ...systems import Bay, Part
 from ...systems.families.insert import Dividers
 from ..models import Design
@@ -67,6 +68,44 @@ def strips_of(design: Design, bay: Bay) -> tuple[Strip, ...]:
 def cells_in(design: Design, bay: int, family: str) -> list[Part]:
     """The compartments of one family in a bay."""
     return [p for p in design.parts if p.bay == bay and p.role == "cell" and p.family == family]
+
+
+LEAST = 20
+"""A compartment is made no smaller by hand, mm."""
+SIDES: dict[str, tuple[Literal["x", "y"], int]] = {"left": ("x", -1), "right": ("x", 1), "back": ("y", -1),
+                                                   "front": ("y", 1)}  # fmt: skip
+
+
+def edge_moved(design: Design, part: Part, side: str, by: int) -> tuple[Part, ...]:
+    """The parts with the divider at a side of a compartment moved so many mm away from it: every compartment along that
+    divider grows or shrinks. Raises `EditRefused` where there is none, or one would become too small.
+    """
+    axis, sign = SIDES[side]
+    size, other = ("w", "d") if axis == "x" else ("d", "w")
+    along = "y" if axis == "x" else "x"
+    family, bay = design.family_of(part), design.bays[part.bay or 0]
+    if not isinstance(family, Dividers):
+        raise EditRefused("edit.no-divider", side=side)
+    thick = family.table.strip
+    at = getattr(part, axis) + getattr(part, size) if sign > 0 else getattr(part, axis) - thick
+    run = next(
+        (s for s in strips_of(design, bay)
+         if s.along == along and s.at == at and s.start <= getattr(part, along) < s.end), None)  # fmt: skip
+    if run is None:
+        raise EditRefused("edit.no-divider", side=side)
+    moved, shift = [], by * sign
+    for p in design.parts:
+        changes: dict[str, int] = {}
+        beside = p.role == "cell" and p.bay == bay.index and p.family == family.id
+        if beside and getattr(p, along) < run.end and run.start < getattr(p, along) + getattr(p, other):
+            if getattr(p, axis) + getattr(p, size) == at:
+                changes = {size: getattr(p, size) + shift}
+            elif getattr(p, axis) == at + thick:
+                changes = {axis: getattr(p, axis) + shift, size: getattr(p, size) - shift}
+        if changes and changes[size] < LEAST:
+            raise EditRefused("edit.too-narrow", least=LEAST)
+        moved.append(p.model_copy(update=changes) if changes else p)
+    return tuple(moved)
 
 
 def with_dividers(design: Design) -> Design:

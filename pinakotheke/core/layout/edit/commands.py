@@ -24,6 +24,17 @@ class MovePart(Frozen):
     steps: Steps
 
 
+class MoveEdge(Frozen):
+    """Move the divider at one side of a compartment in a drawer so many pitches, away from it (positive) or into it; what
+    lies at its other side gives way.
+    """
+
+    do: Literal["edge"] = "edge"
+    part: Id
+    side: Literal["left", "right", "back", "front"]
+    steps: Steps
+
+
 class ResizePart(Frozen):
     """Give a drawer or basket the next higher (positive) or lower front of its range."""
 
@@ -162,7 +173,7 @@ class Refound(Frozen):
 
 
 Command = Annotated[
-    MovePart | ResizePart | MakeShelf | SwapPart | AddPart | RemovePart | AssignGroup | Several | LockPart | LockBay
-    | CopyBay | WidenBay | ReshapeRow | MirrorRow | SwapFamily | SetFinish | Refound,
+    MovePart | MoveEdge | ResizePart | MakeShelf | SwapPart | AddPart | RemovePart | AssignGroup | Several | LockPart
+    | LockBay | CopyBay | WidenBay | ReshapeRow | MirrorRow | SwapFamily | SetFinish | Refound,
     Field(discriminator="do"),
 ]  # fmt: skip

@@ -14,7 +14,7 @@ from ...base import AtMost, Frozen
 from ...errors import EditRefused
 from ...systems import HOLDERS, INSIDE, PULL_OUTS, Bay, Family, Part
 from ..build.boards import gables_to_size
-from ..build.dividers import with_dividers
+from ..build.dividers import edge_moved, with_dividers
 from ..models import Assignment, Design, Unplaced, fresh_ids
 from ..packing.fits import position
 from .commands import (
@@ -26,6 +26,7 @@ from .commands import (
     LockPart,
     MakeShelf,
     MirrorRow,
+    MoveEdge,
     MovePart,
     Refound,
     RemovePart,
@@ -136,11 +137,20 @@ def _too_high(at: int, bay: Bay) -> bool:
 
 def _move(design: Design, command: MovePart) -> Design:
     part, bay, _ = _movable(design, command.part)
+    if part.role == "cell":
+        raise EditRefused("edit.by-its-edge")
     at = position(part, bay) + command.steps * bay.pitch
     long = part.h if bay.drawer is None else part.d if bay.axis == "y" else part.w
     if at < bay.z0 or at + long > bay.z1 or _too_high(at, bay):
         raise EditRefused("edit.leaves-bay", role=part.role)
     return _replaced(design, part, part.model_copy(update={bay.axis: at}))
+
+
+def _move_edge(design: Design, command: MoveEdge) -> Design:
+    part, bay, _ = _movable(design, command.part)
+    if part.role != "cell":
+        raise EditRefused("edit.no-edge", role=part.role)
+    return design.model_copy(update={"parts": edge_moved(design, part, command.side, command.steps * bay.pitch)})
 
 
 def _resize(design: Design, command: ResizePart) -> Design:
@@ -187,7 +197,7 @@ def _add(design: Design, command: AddPart) -> Design:
     family = design.family_of(bay)
     if bay.locked:
         raise EditRefused("edit.bay-locked")
-    if command.role not in family.roles:
+    if command.role not in family.roles or family.laid_out_apart:
         raise EditRefused("edit.no-role", family=family.name, role=command.role, roles=sorted(family.roles))
     if command.role in PULL_OUTS and not bay.pulls:
         raise EditRefused("edit.nothing-slides")
@@ -323,6 +333,10 @@ def _copy_bay(design: Design, command: CopyBay) -> Design:
         stem = f"b{target.index + 1}-{part.role.replace(' ', '-')}"
         name = next(n for k in count(1) if (n := f"{stem}-{k}") not in used)
         used.add(name)
+        if part.role == "cell":
+            same = {"id": name, "section": target.section, "bay": target.index}
+            added += [part.model_copy(update=same)] if (source.w, source.depth) == (target.w, target.depth) else []
+            continue
         copied = family.placed(target, name, part.role, at, part.h if family.spec_or_none(part.role) else 0)
         if at + (copied.h if target.drawer is None else 0) <= target.z1 and not _too_high(at, target):
             added += [copied, *family.brackets(copied, target)]
@@ -334,8 +348,8 @@ def _found_anew(design: Design, command: Refound) -> Design:
 
 
 _CARRIED_OUT: dict[type, Callable[[Design, Any], Design]] = {
-    MovePart: _move, ResizePart: _resize, MakeShelf: _make, SwapPart: _swap, AddPart: _add, RemovePart: _remove,
-    AssignGroup: _assign, Several: _several, LockPart: _lock, LockBay: _lock_bay, CopyBay: _copy_bay, Refound: _found_anew,
+    MovePart: _move, MoveEdge: _move_edge, ResizePart: _resize, MakeShelf: _make, SwapPart: _swap, AddPart: _add,
+    RemovePart: _remove, AssignGroup: _assign, Several: _several, LockPart: _lock, LockBay: _lock_bay, CopyBay: _copy_bay, Refound: _found_anew,
     WidenBay: lambda d, c: widened(d, _bay(d, c.bay), c.steps),
     ReshapeRow: lambda d, c: reshaped(d, _bay(d, c.bay), c.taller, c.deeper),
     MirrorRow: lambda d, c: mirrored(d, _bay(d, c.bay)),

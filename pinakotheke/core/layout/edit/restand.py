@@ -204,6 +204,9 @@ def _insides(design: Design, bays: list[Bay], moves: Mapping[int, int | None]) -
         if to is None:
             lost.add(part.id)
             continue
+        if part.role == "cell":  # where it lies on its floor is its own
+            inside.append(part.model_copy(update={"bay": to}))
+            continue
         old, new = design.bays[part.bay], bays[to]
         family = design.catalogue[new.family]
         at = position(part, old) - old.z0 + new.z0

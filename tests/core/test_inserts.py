@@ -344,7 +344,7 @@ class DrawerDesignTests(TestCase):
         things = tuple(Thing(id=f"t{n}", name="Pens", kind="pen-cup", count=1) for n in range(4))
         task = self.task(self.chest((400, 300, 80)), *things)
         design = design_space(task).alternatives[0]
-        cell = next(p for p in design.parts if p.role == "cell")
+        cell = next(p for p in design.parts if p.role == "compartment")
         after = apply(design, RemovePart(part=cell.id))
         self.assertEqual([u.thing for u in after.unplaced], [a.thing for a in design.held_by(cell.id)])
         self.assertEqual(len([p for p in after.parts if p.role == "divider"]), len(strips_of(after, after.bays[0])))
@@ -356,7 +356,7 @@ class DrawerDesignTests(TestCase):
         task = self.task(self.chest((520, 460, 80)), *things)
         design = design_space(task).alternatives[0]
         moved = 0
-        for cell in [p for p in design.parts if p.role == "cell"]:
+        for cell in [p for p in design.parts if p.role == "compartment"]:
             for side in ("left", "right", "back", "front"):
                 try:
                     after = apply(design, MoveEdge(part=cell.id, side=side, steps=1))  # type: ignore[arg-type]
@@ -371,7 +371,7 @@ class DrawerDesignTests(TestCase):
                 back = apply(after, MoveEdge(part=cell.id, side=side, steps=-1))  # type: ignore[arg-type]
                 self.assertEqual({p.id: p for p in back.parts}, {p.id: p for p in design.parts})
         self.assertGreater(moved, 6)
-        cell = next(p for p in design.parts if p.role == "cell")
+        cell = next(p for p in design.parts if p.role == "compartment")
         for command in (MovePart(part=cell.id, steps=1), MoveEdge(part=cell.id, side="front", steps=-60)):
             with self.assertRaises(EditRefused):
                 apply(design, command)

@@ -110,5 +110,5 @@ class OtherTableTests(TestCase):
             for role, spec in family.specs.items():
                 self.assertTrue(spec.ways and (spec.rating or spec.rating_per_m), (family.id, role))
             for role in family.specs:
-                free = role in ("base", "floor", "cell") or not table.price  # a cell is what is between strips
+                free = role in ("base", "floor", "compartment") or not table.price
                 self.assertTrue(free or role.replace(" ", "-") in table.price, (family.id, role))

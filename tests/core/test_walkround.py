@@ -72,7 +72,7 @@ class LyingTests(TestCase):
                     house.rules, effort=0.1)  # fmt: skip
         names = {t.id: t for t in task.things}
         for design in design_space(task).alternatives:
-            for part in (p for p in design.parts if p.role == "cell"):
+            for part in (p for p in design.parts if p.role == "compartment"):
                 for piece in lying(design, part, names):
                     self.assertTrue(part.x <= piece.x and piece.x + piece.w <= part.x + part.w + 1e-6)
                     self.assertTrue(part.y <= piece.y + 1e-6 and piece.y + piece.d <= part.y + part.d + 1e-6)

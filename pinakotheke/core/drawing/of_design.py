@@ -375,14 +375,19 @@ def _contents(canvas: Canvas, design: Design, part: Part, things: dict[str, Thin
     for a in held:
         counts[a.thing] += a.count
     label = [f"{count} {things[of].name}" for of, count in counts.items()]
-    low, high = content_box(design, part, things)
     if flat:
-        low, high = min(p.y for p in pieces), max(p.y + p.d for p in pieces)
-    elif part.role in HANGING:
+        # What no longer goes into its compartment is named in it all the same.
+        x0, x1 = min((p.x for p in pieces), default=part.x), max((p.x + p.w for p in pieces), default=part.x + part.w)
+        low, high = (
+            min((p.y for p in pieces), default=part.y),
+            max((p.y + p.d for p in pieces), default=part.y + part.d),
+        )
+        canvas.label_in(x0, low, x1 - x0, high - low, label, part.id)
+        return
+    low, high = content_box(design, part, things)
+    if part.role in HANGING:
         low = max(low, high - 420)
-    canvas.label_in(part.x + 14 if not flat else min(p.x for p in pieces), low,
-                    part.w - 28 if not flat else max(p.x + p.w for p in pieces) - min(p.x for p in pieces),
-                    high - low, label, part.id)  # fmt: skip
+    canvas.label_in(part.x + 14, low, part.w - 28, high - low, label, part.id)
 
 
 def _lowest(bays: list[Bay]) -> list[Bay]:

@@ -39,7 +39,7 @@ def insert_template(design: Design, envelope: Envelope, section: Section, things
         y = -part.y - part.d
         if part.role == "divider":
             canvas.rect("part", part.x, y, part.w, part.d, of=part.id, weight="medium", cut=True)
-        elif part.role == "cell":
+        elif part.role == "compartment":
             canvas.rect("part", part.x, y, part.w, part.d, of=part.id, role=part.role, weight="fine")
             held = [f"{a.count} {things[a.thing].name}" for a in design.held_by(part.id) if a.thing in things]
             size = " × ".join(format_length(mm, units) for mm in (part.w, part.d))

@@ -169,7 +169,7 @@ class Bay(Frozen):
         """As a part in it sees it: over a board that was cut shallower than the others it is no deeper than that; a
         compartment on a drawer's floor is a floor of its own.
         """
-        if part.role == "cell":
+        if part.role == "compartment":
             own = DrawerFloor(axis="y", clear=part.h)
             return self.model_copy(update={"x": part.x, "w": part.w, "y": part.y, "depth": part.d, "hang_depth": part.d,
                                             "z0": part.y, "z1": part.y + part.d, "drawer": own, "blocked": ()})  # fmt: skip

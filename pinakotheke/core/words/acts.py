@@ -51,5 +51,7 @@ def make_in_words(make: ShelfMake, units: Units) -> str:
 
 def part_in_words(part: Part, design: Design, units: Units) -> str:
     """A part as it is found: *the shelf in bay 2 at 900 mm*."""
+    if part.role == "compartment":
+        return f"the {part.role} at {with_unit(part.x, units)} from the left of {part.section.replace('-', ' ')}"
     height = with_unit(part.z + design.bay_of(part).foot, units)
     return f"the {part.role} in bay {(part.bay or 0) + 1} at {height}"

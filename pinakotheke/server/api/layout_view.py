@@ -390,9 +390,10 @@ class Scene:
         held = [self._held(thing, count, way) for (thing, way), count in counts.items()]
         family, bay = design.family_of(part), design.bay_of(part)
         movable = part.role in MOVABLE
+        where = self.survey.section(part.section).label if bay.drawer else f"bay {(part.bay or 0) + 1}"
         spec = family.spec("shelf" if part.role == "cover" else part.role)
         return PartView(
-            id=part.id, role=part.role, bay=part.bay, name=f"{part.role}, bay {(part.bay or 0) + 1}", size=size,
+            id=part.id, role=part.role, bay=part.bay, name=f"{part.role}, {where}", size=size,
             height=with_unit(part.z + bay.foot, self.units), movable=movable, locked=part.locked,
             resizable=bool(spec.fronts), becomes=sorted(family.roles - {part.role, "floor"}) if movable else [],
             takes=[w for w in spec.ways if part.role != "cover"],

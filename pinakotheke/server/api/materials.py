@@ -117,7 +117,7 @@ def cuts_view(design: Design, survey: Survey, units: Units) -> CutsView:
         )
         for cut in cuts_of_drawers(design) if cut.strips
     ]  # fmt: skip
-    return CutsView(drawers=rows_, in_drawers=any(p.role == "cell" for p in design.parts))
+    return CutsView(drawers=rows_, in_drawers=any(p.role == "compartment" for p in design.parts))
 
 
 @router.get("/designs/{design_id}/cuts", response=CutsView, operation_id="materials_cuts")
@@ -157,7 +157,7 @@ def drawers_pdf(
     scale: Literal[1, 5] = 1 if size == "full" else 5
     views = [
         insert_template(design, clear[s.id], s, things, units, row.space.name, timezone.localdate().isoformat(), scale)
-        for s in survey.parts if s.id in clear and any(p.role == "cell" and p.section == s.id for p in design.parts)
+        for s in survey.parts if s.id in clear and any(p.role == "compartment" and p.section == s.id for p in design.parts)
     ]  # fmt: skip
     response = HttpResponse(to_pdf(views, scale, units), content_type="application/pdf")
     response["Content-Disposition"] = f'inline; filename="{row.space.key}-{row.key}-{size}.pdf"'

@@ -5270,7 +5270,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip" | "cell" | "top";
+            role: "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip" | "compartment" | "top";
             /** Bay */
             bay: number;
             /** Z */
@@ -5999,7 +5999,7 @@ export interface components {
             /** Item */
             item: string;
             /** Role */
-            role: ("base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip" | "cell" | "top") | ("frame" | "plinth" | "legs" | "filler" | "crown" | "divider" | "light" | "door" | "curtain" | "track" | "standard" | "bracket" | "fascia" | "cleat" | "post" | "panel" | "trolley" | "hanger" | "container" | "cover");
+            role: ("base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip" | "compartment" | "top") | ("frame" | "plinth" | "legs" | "filler" | "crown" | "divider" | "light" | "door" | "curtain" | "track" | "standard" | "bracket" | "fascia" | "cleat" | "post" | "panel" | "trolley" | "hanger" | "container" | "cover");
             /**
              * Section
              * @default
@@ -6305,7 +6305,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip" | "cell" | "top";
+            role: "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip" | "compartment" | "top";
             /**
              * Ways
              * @default []

@@ -102,7 +102,7 @@ export function PartActs({
         {part.because.length > 0 && <Because part={part} />}
       </p>
       <div className="row tight">
-        {part.role === 'cell' &&
+        {part.role === 'compartment' &&
           EDGES.map(([key, side, steps, label]) => (
             <Tool
               key={key}
@@ -112,7 +112,7 @@ export function PartActs({
               <span aria-hidden>{key}</span>
             </Tool>
           ))}
-        {part.movable && part.role !== 'cell' && (
+        {part.movable && part.role !== 'compartment' && (
           <>
             <Tool label="Move up (↑)" onClick={() => onEdit({ do: 'move', part: id, steps: 1 })}>
               <IconArrowUp size={16} />

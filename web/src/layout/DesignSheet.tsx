@@ -70,7 +70,7 @@ export function DesignSheet(props: DesignSheetProps) {
   const selected = (shown && parts.get(shown)) || null
   const bay = design.bays[bayOf(shown) ?? -1]
   const id = selected?.movable ? selected.id : null
-  const cell = selected?.role === 'cell' && selected.movable ? selected.id : null
+  const cell = selected?.role === 'compartment' && selected.movable ? selected.id : null
   const edit = (command: Command) => void edits.edit(command)
   const edge = (key: string) => {
     const row = EDGES.find(([one]) => one === key)

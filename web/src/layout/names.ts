@@ -2,7 +2,8 @@ import type { Schemas } from '../api/client'
 
 /** A part as it is called. */
 export function place(part: Schemas['PartView']): string {
-  return `${part.name}, at ${part.height}`
+  // In a drawer only a tray that stands on another one has a height worth telling.
+  return part.role === 'compartment' && part.z === 0 ? part.name : `${part.name}, at ${part.height}`
 }
 
 /** The number of a bay by what it is called on a drawing; null for what is none. */

@@ -67,7 +67,7 @@ def strips_of(design: Design, bay: Bay) -> tuple[Strip, ...]:
 
 def cells_in(design: Design, bay: int, family: str) -> list[Part]:
     """The compartments of one family in a bay."""
-    return [p for p in design.parts if p.bay == bay and p.role == "cell" and p.family == family]
+    return [p for p in design.parts if p.bay == bay and p.role == "compartment" and p.family == family]
 
 
 LEAST = 20
@@ -96,7 +96,7 @@ def edge_moved(design: Design, part: Part, side: str, by: int) -> tuple[Part, ..
     moved, shift = [], by * sign
     for p in design.parts:
         changes: dict[str, int] = {}
-        beside = p.role == "cell" and p.bay == bay.index and p.family == family.id
+        beside = p.role == "compartment" and p.bay == bay.index and p.family == family.id
         if beside and getattr(p, along) < run.end and run.start < getattr(p, along) + getattr(p, other):
             if getattr(p, axis) + getattr(p, size) == at:
                 changes = {size: getattr(p, size) + shift}

@@ -137,7 +137,7 @@ def _too_high(at: int, bay: Bay) -> bool:
 
 def _move(design: Design, command: MovePart) -> Design:
     part, bay, _ = _movable(design, command.part)
-    if part.role == "cell":
+    if part.role == "compartment":
         raise EditRefused("edit.by-its-edge")
     at = position(part, bay) + command.steps * bay.pitch
     long = part.h if bay.drawer is None else part.d if bay.axis == "y" else part.w
@@ -148,7 +148,7 @@ def _move(design: Design, command: MovePart) -> Design:
 
 def _move_edge(design: Design, command: MoveEdge) -> Design:
     part, bay, _ = _movable(design, command.part)
-    if part.role != "cell":
+    if part.role != "compartment":
         raise EditRefused("edit.no-edge", role=part.role)
     return design.model_copy(update={"parts": edge_moved(design, part, command.side, command.steps * bay.pitch)})
 
@@ -333,7 +333,7 @@ def _copy_bay(design: Design, command: CopyBay) -> Design:
         stem = f"b{target.index + 1}-{part.role.replace(' ', '-')}"
         name = next(n for k in count(1) if (n := f"{stem}-{k}") not in used)
         used.add(name)
-        if part.role == "cell":
+        if part.role == "compartment":
             same = {"id": name, "section": target.section, "bay": target.index}
             added += [part.model_copy(update=same)] if (source.w, source.depth) == (target.w, target.depth) else []
             continue
@@ -349,7 +349,8 @@ def _found_anew(design: Design, command: Refound) -> Design:
 
 _CARRIED_OUT: dict[type, Callable[[Design, Any], Design]] = {
     MovePart: _move, MoveEdge: _move_edge, ResizePart: _resize, MakeShelf: _make, SwapPart: _swap, AddPart: _add,
-    RemovePart: _remove, AssignGroup: _assign, Several: _several, LockPart: _lock, LockBay: _lock_bay, CopyBay: _copy_bay, Refound: _found_anew,
+    RemovePart: _remove,
+    AssignGroup: _assign, Several: _several, LockPart: _lock, LockBay: _lock_bay, CopyBay: _copy_bay, Refound: _found_anew,
     WidenBay: lambda d, c: widened(d, _bay(d, c.bay), c.steps),
     ReshapeRow: lambda d, c: reshaped(d, _bay(d, c.bay), c.taller, c.deeper),
     MirrorRow: lambda d, c: mirrored(d, _bay(d, c.bay)),

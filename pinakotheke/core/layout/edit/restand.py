@@ -204,7 +204,7 @@ def _insides(design: Design, bays: list[Bay], moves: Mapping[int, int | None]) -
         if to is None:
             lost.add(part.id)
             continue
-        if part.role == "cell":  # where it lies on its floor is its own
+        if part.role == "compartment":  # where it lies on its floor is its own
             inside.append(part.model_copy(update={"bay": to}))
             continue
         old, new = design.bays[part.bay], bays[to]

@@ -169,7 +169,7 @@ def _design(task: Task, candidate: Candidate, family: OfCells, laid: Laid, named
             parts.append(part)
             if c.lot is not None:
                 thing = c.lot.thing
-                way = next((w for w in (thing.way, *thing.row.ways) if w in family.spec("cell").ways), "drawer")
+                way = next((w for w in (thing.way, *thing.row.ways) if w in family.spec("compartment").ways), "drawer")
                 assignments.append(
                     Assignment(id=next(ids), thing=thing.id, part=name, way=way, count=c.lot.count)
                 )  # fmt: skip

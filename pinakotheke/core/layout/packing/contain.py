@@ -119,7 +119,7 @@ def _pieces(rules: HouseRules, part: Part, bay: Bay, thing: Thing, a: Assignment
             step = taken / a.count
             yield Lying(**common, x=at + k * step, y=part.y, z=_hung_from(design, part) - high, w=width, d=deep, h=high)
         return
-    if part.role == "cell":
+    if part.role == "compartment":
         yield from _in_cell(part, bay, design.family_of(part), thing, a, at)
         return
     if bay.drawer is not None:

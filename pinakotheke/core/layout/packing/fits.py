@@ -47,7 +47,7 @@ def ask(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, rules: Hou
         if kept is None:
             return Ask(NEVER, NEVER, NEVER, NEVER, NEVER)
         return Ask(kept.amount, kept.clear, kept.depth, kept.piece_width, kept.mass)
-    if role == "cell":
+    if role == "compartment":
         return _in_cell(thing, family.clear_depth(role, bay), bay, count)
     if bay.drawer is not None:
         return _in_drawer(thing, way, bay.drawer, rules, count, turned)
@@ -142,7 +142,7 @@ def misfit(thing: Thing, way: Way, role: Role, a: Ask, family: Family, bay: Bay)
         return Misfit(0, 0, "kind")
     depth, width = family.clear_depth(role, bay) + overhang(way, role), family.clear_width(role, bay)
     if bay.drawer is not None:
-        if role != "cell":
+        if role != "compartment":
             depth, width = inf, family.capacity(role, bay)
         if a.height > bay.drawer.clear:
             return Misfit(a.height, bay.drawer.clear, "high")

@@ -102,7 +102,8 @@ def in_unit(design: Design, part: Part, amount: float, storage: Storage) -> floa
     if unit == "litres":
         if spec.capacity == "area":
             return amount * (part.h - spec.lost_height) / 1e6
-        deep, high = (bay.pitch * 10, bay.drawer.clear) if bay.drawer is not None else (bay.depth, PLATFORM_CLEAR)
+        row = bay.depth if part.role == "compartment" else bay.pitch * 10
+        deep, high = (row, bay.drawer.clear) if bay.drawer is not None else (bay.depth, PLATFORM_CLEAR)
         return amount * deep * high / 1e6
     return amount / HOOK_EVERY if storage == "hooks" else amount
 

@@ -359,7 +359,7 @@ class _Proof:
             self._capacity(part, asked)
             clear = max((a.clear for a in asked), default=0.0)
             family = self.design.family_of(part)
-            if part.role == "cell":
+            if part.role == "compartment":
                 continue  # it takes its own floor; that two share none is looked at as for all parts
             low, high = family.takes(part, clear)
             taken[part.bay].append((low, high, part))

@@ -81,7 +81,7 @@ class Insert(Family):
                     h=max(1, min(clear - 1, 80)), fixed_to=self.carrier(bay), **box)  # fmt: skip
 
     def meets_sides(self, part: Part, bay: Bay) -> bool:
-        if part.role == "cell":
+        if part.role == "compartment":
             return bay.x <= part.x and part.x + part.w <= bay.x + bay.w
         if self.axis == "y":
             return super().meets_sides(part, bay)
@@ -126,8 +126,8 @@ class OfCells(Insert):
 
     def cell(self, bay: Bay, part_id: str, x: int, y: int, w: int, d: int, h: int) -> Part:
         """A compartment of a size at a place on the floor of a drawer."""
-        return Part(id=part_id, item=f"{self.id}.cell", role="cell", section=bay.section, bay=bay.index, x=x, y=y, z=0,
-                    w=w, d=d, h=h, fixed_to="drawer")  # fmt: skip
+        return Part(id=part_id, item=f"{self.id}.cell", role="compartment", section=bay.section, bay=bay.index, x=x, y=y,
+                    z=0, w=w, d=d, h=h, fixed_to="drawer")  # fmt: skip
 
 
 class DividerTable(InsertTable):
@@ -139,9 +139,7 @@ class DividerTable(InsertTable):
 
 
 class Dividers(OfCells):
-    """Compartments between strips that are cut to measure and halved where they cross: a cell is what is clear between
-    them.
-    """
+    """Compartments between strips that are cut to measure and halved where they cross: what is clear between them."""
 
     Numbers = DividerTable
     table: DividerTable
@@ -170,7 +168,7 @@ class TraySet(OfCells):
     Numbers = TrayTable
     table: TrayTable
     id = "tray-set"
-    by_length = frozenset({"cell"})
+    by_length = frozenset({"compartment"})
 
     @property
     def sizes(self) -> tuple[tuple[int, int, int, float], ...]:
@@ -179,7 +177,7 @@ class TraySet(OfCells):
 
     def extras(self, parts: tuple[Part, ...]) -> Iterator[Extra]:
         """Trays, size by size, in whole packs."""
-        found = Counter((max(p.w, p.d), min(p.w, p.d), p.h) for p in parts if p.role == "cell")
+        found = Counter((max(p.w, p.d), min(p.w, p.d), p.h) for p in parts if p.role == "compartment")
         prices = {(max(w, d), min(w, d), h): price for w, d, h, price in self.sizes}
         for (w, d, h), needed in sorted(found.items()):
             price = Decimal(str(prices.get((w, d, h), 0.0) * self.table.pack)).quantize(CENT)

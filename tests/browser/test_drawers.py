@@ -1,0 +1,65 @@
+"""A drawer from its readings to the strips that are cut for it."""
+
+import re
+
+from playwright.sync_api import expect
+
+from .test_spaces import Measuring
+
+GROUPS = (
+    "2 boxes of pens", "2 pairs of scissors", "2 desk tools", "4 packs of batteries", "2 rolls of tape", "2 calculators",
+    "3 packs of sticky notes", "1 set of markers", "2 chargers", "2 boxes of screws", "1 camera", "6 notebooks", "3 maps",
+    "1 hole punch", "1 label maker",
+)  # fmt: skip
+
+
+class DrawerTests(Measuring):
+    def test_from_the_tape_to_the_saw(self) -> None:
+        """Measure a drawer, add fifteen groups, get dividers and trays, move one divider, print the templates."""
+        self.new_space("drawer", "Desk drawer")
+        page = self.page
+        for line in ("width 1150 1152", "depth 650 652", "height 120 120", "opens 640"):
+            self.call(line)
+        page.get_by_role("button", name="Paper…").click()
+        floors = page.get_by_role("menuitem", name="Floors of the drawers, full size (PDF)")
+        expect(floors).to_have_attribute("href", re.compile("floors.pdf"))
+        page.keyboard.press("Escape")
+        self.step_to("inventory")
+        for line in GROUPS:
+            page.get_by_label("Add things").fill(line)
+            page.get_by_label("Add things").press("Enter")
+            expect(page.get_by_label("Add things")).to_have_value("")
+        self.step_to("layout")
+        page.get_by_role("button", name="Find designs").click()
+        gallery = page.locator(".gallery")
+        expect(gallery.get_by_text("Parted, all a little larger")).to_be_visible(timeout=90_000)
+        expect(gallery.get_by_text("In trays of a set")).to_be_visible(timeout=90_000)
+        gallery.get_by_text("Parted, all a little larger").click()
+        place = page.locator("[data-part*=cell]").first
+        place.focus()
+        page.keyboard.press("Enter")
+        bar = page.locator(".act-bar")
+        expect(bar).to_contain_text("compartment, drawer 1")
+        before = bar.locator(".quiet").first.inner_text()
+        for tool in (
+            "Front divider nearer (↓)",
+            "Front divider away (↑)",
+            "Right divider away (→)",
+            "Right divider nearer (←)",
+        ):
+            bar.get_by_role("button", name=tool).click()
+            if bar.locator(".quiet").first.inner_text() != before:
+                break
+            page.wait_for_timeout(600)
+        expect(bar.locator(".quiet").first).not_to_have_text(before)
+        page.get_by_label("Undo (u)").first.click()
+        expect(bar.locator(".quiet").first).to_have_text(before)
+        self.step_to("materials")
+        cuts = page.get_by_role("region", name="For the drawers")
+        expect(cuts.locator("tbody tr").first).to_be_visible()
+        expect(cuts).to_contain_text("liner 1148 × 650")
+        for name, path in (("Full size", "drawers.pdf"), ("Map", "size=map"), ("Strips", "strips.dxf")):
+            link = cuts.get_by_role("link", name=re.compile(name))
+            expect(link).to_have_attribute("href", re.compile(re.escape(path)))
+            answer = page.request.get(page.url.split("/house/")[0] + (link.get_attribute("href") or ""))
+            self.assertEqual(answer.status, 200)

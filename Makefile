@@ -62,7 +62,7 @@ clean: ## everything that can be made again
 	@touch $@
 	@echo "✓ Python packages"
 
-.venv/.primed: .venv/.ready $(wildcard pinakotheke/core/layout/packing/*.py pinakotheke/core/layout/packing/kernel/*.py)
+.venv/.primed: .venv/.ready $(wildcard pinakotheke/core/layout/packing/*.py pinakotheke/core/layout/packing/kernel/*.py pinakotheke/core/layout/insert/*.py)
 	@echo "· compiling the search: half a minute"
 	@$(BIN)/python -c 'from pinakotheke.core.layout.search.furnish import prime; prime()'
 	@touch $@

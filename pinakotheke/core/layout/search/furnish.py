@@ -13,6 +13,7 @@ from ...systems.roles import COMES_WITH
 from ..build.boards import OVER_RAIL, beside_gable, cut_to_depth, gables_to_size, to_size
 from ..build.parts import build
 from ..goals import REASONS, SPARE_SHELVES, TITLES
+from ..insert import partition, skyline
 from ..models import Assignment, Design, Goal, Outcome, Unplaced
 from ..packing.arrays import Answer, Heap, Scale, Stacked, Wall
 from ..packing.contain import containers_on
@@ -257,6 +258,8 @@ def prime() -> None:
     loaded by then stays for good: the collector of garbage need not look through it at every search.
     """
     task = Task("", Survey(), {}, (), (), HouseRules())
+    skyline.pack([skyline.Rect(1, 1)], (1, 1), moves=1)
+    partition.part([[partition.Choice(1, 1)]], 1, 1, 1, moves=1)
     design = Candidate((), (), ())
     lined_up(improve(task, improve(task, begin(task, "cheapest", design), 1), 1, goal="reach"))
     gc.collect()

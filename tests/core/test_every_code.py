@@ -271,6 +271,14 @@ def fixing_cases() -> dict[str, Both]:
     }
 
 
+def rolling(high: int) -> Codes:
+    """A light trolley so high, where the wardrobe's frames stood."""
+    as_trolley = {"role": "trolley", "item": "trolley.trolley", "z": 0, "h": high, "d": 200, "w": 200}
+    frames = [p for p in wardrobe().parts if p.role == "frame"]
+    trolley = frames[0].model_copy(update=as_trolley)
+    return codes(design=wardrobe().model_copy(update={"parts": (trolley,), "assignments": ()}))
+
+
 def standing_cases() -> dict[str, Both]:
     high, deep = int(value("strength.anchor_height")), int(value("strength.anchor_slender"))
     frames = [p for p in wardrobe().parts if p.role == "frame"]
@@ -295,6 +303,7 @@ def standing_cases() -> dict[str, Both]:
     return {
         "safety.anchor": (codes(design=lower(high + 1)), codes(design=lower(high))),
         "safety.tips": (codes(), codes(design=still)),
+        "safety.rolls": (rolling(int(value("tip.test_height"))), rolling(int(value("tip.test_height")) - 1)),
         "carry.tilt": (codes(line=rooms[0]), codes(line=rooms[1])),
         "carry.opening": (codes(line=head[0]), codes(line=head[1])),
         "carry.turn": (

@@ -10,6 +10,7 @@ from ..survey import Envelope
 from ..survey.carry import passes, tilt_height
 from ..survey.level import level_base
 from ..systems import PULL_OUTS, Part
+from ..systems.roles import ENCLOSING
 from ..tables import entry, value
 from .check import Case, of_design, of_section
 from .findings import Finding
@@ -23,22 +24,24 @@ def tipping(case: Case) -> Iterator[Finding]:
     tall: dict[tuple[str, str], list[Part]] = defaultdict(list)
     for part in design.parts:
         top = part.z + part.h
-        if part.role in design.family_of(part).tips and (top > height.value or top > slender.value * part.d):
+        # What rolls is pushed from any side.
+        narrow = min(part.w, part.d) if part.role == "trolley" else part.d
+        if part.role in design.family_of(part).tips and (top > height.value or top > slender.value * narrow):
             tall[part.section, part.family].append(part)
     for (_, family), parts in tall.items():
         yield case.found("safety.anchor", where=tuple(p.id for p in parts), place=case.place(parts[0]),
                          subject=design.catalogue[family].name, measured=max(p.z + p.h for p in parts))  # fmt: skip
 
 
-@of_section("safety.tips")
+@of_section("safety.tips", "safety.rolls")
 def balanced(case: Case) -> Iterator[Finding]:
-    """Frames by the balance of moments about their front foot, with every drawer out: empty, loaded, and with the test
-    load of the clothing-unit standard on what is out or on the front, for those as high as it asks for. What is told is
-    the worst of them, and what an anchor at the top must hold back.
+    """Frames and trolleys by the balance of moments about their front foot, with every drawer out: empty, loaded, and with
+    the test load of the clothing-unit standard on what is out or on the front, for those as high as it asks for. What is
+    told is the worst of them, and what an anchor at the top must hold back.
     """
     design = case.made
     for frame in design.parts:
-        if frame.role != "frame":
+        if frame.role not in ENCLOSING or frame.role not in design.family_of(frame).tips:
             continue
         front = _front_foot(design, frame)
         inside = _within(design, frame)
@@ -52,7 +55,8 @@ def balanced(case: Case) -> Iterator[Finding]:
         state, worst = max(states.items(), key=lambda row: row[1].tips - row[1].holds)
         if not worst.stands:
             top = frame.z + frame.h
-            yield case.found("safety.tips", where=(frame.id,), place=case.place(frame), measured=worst.pull_at(top),
+            code = "safety.rolls" if frame.role == "trolley" else "safety.tips"
+            yield case.found(code, where=(frame.id,), place=case.place(frame), measured=worst.pull_at(top),
                              limit=0, facts=(("state", STATES[state]), ("top", top)))  # fmt: skip
 
 
@@ -69,7 +73,11 @@ def _within(design: Design, frame: Part) -> list[Part]:
 
 
 def _front_foot(design: Design, frame: Part) -> float:
-    """Where the front foot of a frame is: the front of the plinth below it, or its own."""
+    """Where the front foot of a frame is: the front of the plinth below it, or its own; under a trolley where the castor
+    touches the floor, which may turn under it.
+    """
+    if frame.role == "trolley":
+        return frame.y + frame.d - value("tip.castor_back")
     fronts = [p.y + p.d for p in design.parts
               if p.role in ("plinth", "legs") and p.section == frame.section and p.x < frame.x + frame.w
               and frame.x < p.x + p.w]  # fmt: skip

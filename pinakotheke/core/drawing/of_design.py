@@ -12,6 +12,7 @@ from typing import Literal
 from ..inventory import Thing
 from ..inventory.needs import STORAGE_OF
 from ..layout import Design
+from ..layout.models import Assignment
 from ..layout.packing.contain import lying
 from ..layout.report.ledger import ask_of
 from ..layout.report.trial import TrialMark
@@ -88,9 +89,10 @@ def section_front(canvas: Canvas, design: Design, survey: Survey, section: Secti
     for part in parts:
         if part.role not in HIDING:
             _part(canvas, part, flat)
+    under = {p.carrier for p in parts if flat}  # of what stands on each other one sees the topmost from above
     if doors == "open" or not any(p.role in HIDING for p in parts):
         for part in parts:
-            if part.role in HOLDERS and inside != "bare":
+            if part.role in HOLDERS and inside != "bare" and part.id not in under:
                 _contents(canvas, design, part, things, inside, flat)
     for part in parts:
         if part.role in HIDING:
@@ -375,6 +377,7 @@ def _contents(canvas: Canvas, design: Design, part: Part, things: dict[str, Thin
     for a in held:
         counts[a.thing] += a.count
     label = [f"{count} {things[of].name}" for of, count in counts.items()]
+    label += [f"over {a.count} {things[a.thing].name}" for a in below(design, part) if a.thing in things]
     if flat:
         # What no longer goes into its compartment is named in it all the same.
         x0, x1 = min((p.x for p in pieces), default=part.x), max((p.x + p.w for p in pieces), default=part.x + part.w)
@@ -388,6 +391,14 @@ def _contents(canvas: Canvas, design: Design, part: Part, things: dict[str, Thin
     if part.role in HANGING:
         low = max(low, high - 420)
     canvas.label_in(part.x + 14, low, part.w - 28, high - low, label, part.id)
+
+
+def below(design: Design, part: Part) -> Iterator[Assignment]:
+    """What is in the trays under a tray of a drawer, the nearest first."""
+    parts = {p.id: p for p in design.parts if p.role == "compartment"}
+    while part.carrier in parts:
+        part = parts[part.carrier]
+        yield from design.held_by(part.id)
 
 
 def _lowest(bays: list[Bay]) -> list[Bay]:

@@ -10,6 +10,7 @@ from ..survey import Envelope, Section
 from ..units import Units, format_length
 from .canvas import Canvas
 from .models import Drawing, TitleBlock
+from .of_design import below
 
 TEXT = 4.0
 """Height of text at full size, mm."""
@@ -33,6 +34,7 @@ def insert_template(design: Design, envelope: Envelope, section: Section, things
     """
     canvas, floor = Canvas(TEXT * scale if scale == 1 else 2.6 * scale, units), _floor(envelope)
     _outline(canvas, envelope, floor)
+    under = {p.carrier for p in design.parts}
     for part in design.parts:
         if part.section != section.id:
             continue
@@ -42,9 +44,9 @@ def insert_template(design: Design, envelope: Envelope, section: Section, things
         elif part.role == "compartment":
             canvas.rect("part", part.x, y, part.w, part.d, of=part.id, role=part.role, weight="fine")
             held = [f"{a.count} {things[a.thing].name}" for a in design.held_by(part.id) if a.thing in things]
+            held += [f"over {a.count} {things[a.thing].name}" for a in below(design, part) if a.thing in things]
             size = " × ".join(format_length(mm, units) for mm in (part.w, part.d))
-            on_top = part.z > 0
-            if not on_top:
+            if part.id not in under:
                 canvas.label_in(part.x, y, part.w, part.d, [*(held or ["free"]), size], part.id)
     return canvas.drawing("plan", _title(f"{section.label} from above", units, space, date))
 

@@ -156,13 +156,14 @@ def trayed(lots: Sequence[Lot], drawer: Drawer, family: TraySet, *, moves: int, 
         else:
             out.append(lot)
     piles = _piled(trays, drawer.clear)
-    closed = []
+    floor, closed = drawer.floor, []
     if drawer.corner is not None:
-        x = 0 if drawer.mirrored else drawer.floor.w - drawer.corner.w
-        closed = [Spot(x, 0, drawer.corner.w, drawer.corner.d)]
+        x = 0 if drawer.mirrored else floor.w - drawer.corner.w
+        closed = [Spot(x, floor.d - drawer.corner.d, drawer.corner.w, drawer.corner.d)]
     worth = [sum(1 + t.lot.uses for t in pile) for pile in piles]
-    spots = exact.settle([Rect(p[0].w, p[0].d) for p in piles], (drawer.floor.w, drawer.floor.d), closed, worth=worth,
-                 moves=moves, seed=seed)  # fmt: skip
+    # They are set from the front, where the hand is: the floor is turned about for the skyline.
+    spots = _often_in_front(piles, exact.settle([Rect(p[0].w, p[0].d) for p in piles], (floor.w, floor.d), closed,
+                                                worth=worth, moves=moves, seed=seed))  # fmt: skip
     placed: list[Placed] = []
     for pile, spot in zip(piles, spots, strict=True):
         if spot is None:
@@ -170,10 +171,25 @@ def trayed(lots: Sequence[Lot], drawer: Drawer, family: TraySet, *, moves: int, 
             continue
         z, on = 0, None
         for tray in pile:
-            there = Spot(drawer.floor.x + spot.x, drawer.floor.y + spot.y, spot.w, spot.d)
+            there = Spot(floor.x + spot.x, floor.y + floor.d - spot.y - spot.d, spot.w, spot.d)
             placed.append(Placed(tray.lot, there, z, tray.h, on))
             z, on = z + tray.h, len(placed) - 1
     return placed, out
+
+
+def _often_in_front(piles: Sequence[Sequence[Tray]], spots: Sequence[Spot | None]) -> list[Spot | None]:
+    """Piles on one floor exchanged, so that what is taken out most stands nearest to the front."""
+    found = list(spots)
+    by_floor: dict[tuple[int, int], list[int]] = defaultdict(list)
+    for n, pile in enumerate(piles):
+        if spots[n] is not None:
+            by_floor[pile[0].w, pile[0].d].append(n)
+    for same in by_floor.values():
+        places = sorted((s for n in same if (s := spots[n]) is not None), key=lambda s: s.y)
+        often = sorted(same, key=lambda n: -sum(t.lot.uses for t in piles[n]))
+        for n, place in zip(often, places, strict=True):
+            found[n] = place
+    return found
 
 
 def _tray(lot: Lot, drawer: Drawer, family: TraySet) -> Tray | None:

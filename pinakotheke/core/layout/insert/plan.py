@@ -13,6 +13,8 @@ from .partition import Choice, Column, Lane, Partition, part
 from .skyline import Rect, Spot
 from .spread import School, spread
 
+BEYOND = 3.0
+"""What a millimetre beyond the reach counts more than one within it."""
 TURNED_COST = 12
 """mm of depth that a less handy shape of a compartment costs."""
 
@@ -66,11 +68,15 @@ class Parted:
         return self.plan.used / max(1, whole)
 
     def rank(self, strip: int) -> tuple[float, float]:
-        """Less is better: what is left out, then how far what is wanted often lies from the front."""
+        """Less is better: what is left out, then how far what is wanted often lies from the front, and how much farther
+        than the drawer opens.
+        """
         front = self.drawer.floor.y + self.drawer.floor.d
-        way = sum(
-            c.lot.uses * (front - c.spot.y - c.spot.d / 2) for c in self.cells(strip, "even") if c.lot is not None
-        )
+        way = 0.0
+        for c in self.cells(strip, "even"):
+            middle = front - c.spot.y - c.spot.d / 2
+            beyond = max(0.0, middle - self.drawer.reachable)
+            way += c.lot.uses * (middle + BEYOND * beyond) if c.lot is not None else 0.0
         return sum(1 + lot.uses for lot in self.left_out), way / max(1, self.drawer.floor.d)
 
     def cells(self, strip: int, school: School) -> list[Placed]:

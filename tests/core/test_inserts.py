@@ -18,7 +18,7 @@ from pinakotheke.core.inventory import Thing
 from pinakotheke.core.layout import Task, design_space, verify
 from pinakotheke.core.layout.build.dividers import Strip, strips, strips_of
 from pinakotheke.core.layout.build.halving import Piece, pieces
-from pinakotheke.core.layout.edit.commands import MoveEdge, MovePart, RemovePart
+from pinakotheke.core.layout.edit.commands import LockPart, MoveEdge, MovePart, RemovePart
 from pinakotheke.core.layout.edit.edits import apply
 from pinakotheke.core.layout.insert import exact
 from pinakotheke.core.layout.insert.partition import Choice, Partition, part
@@ -375,3 +375,19 @@ class DrawerDesignTests(TestCase):
         for command in (MovePart(part=cell.id, steps=1), MoveEdge(part=cell.id, side="front", steps=-60)):
             with self.assertRaises(EditRefused):
                 apply(design, command)
+
+    def test_a_drawer_with_something_locked_stays_when_the_rest_is_found(self) -> None:
+        """And no compartment that is new has the id of one that there was."""
+        rows = (("pen-cup", 3), ("scissors", 2), ("stapler-set", 3), ("battery-pack", 5), ("calculator", 2), ("map", 3))
+        things = tuple(Thing(id=f"t{n}", name=kind, kind=kind, count=count) for n, (kind, count) in enumerate(rows))
+        task = self.task(self.chest((560, 430, 110), (560, 430, 110)), *things)
+        design = design_space(task).alternatives[0]
+        full = next(p for p in design.parts if p.role == "compartment" and design.held_by(p.id))
+        locked = apply(design, LockPart(part=full.id))
+        (again,) = design_space(task.but(keep=locked)).alternatives
+        self.assertEqual(verify(again, task.envelopes, things, task.survey, task.limits), ())
+        self.assertEqual((again.id, again.title, again.unplaced), (design.id, design.title, ()))
+        self.assertEqual([p for p in again.parts if p.bay == full.bay], [p for p in locked.parts if p.bay == full.bay])
+        was = {p.id for p in design.parts if p.role == "compartment" and p.bay != full.bay}
+        self.assertFalse(was & {p.id for p in again.parts if p.role == "compartment"})
+        self.assertLessEqual(was, {*again.spent})

@@ -350,6 +350,9 @@ def _contents(canvas: Canvas, design: Design, part: Part, things: dict[str, Thin
     held = [a for a in design.held_by(part.id) if a.thing in things]
     if not held:
         if part.role in EMPTY_IS and part.role not in ("base", "strip"):
+            if flat:
+                canvas.label_in(part.x, part.y, part.w, part.d, ["free"], part.id)
+                return
             said = f"free for {EMPTY_IS[part.role]}"
             canvas.label_in(part.x, part.z + part.h, part.w, canvas.text * 1.4,
                             [said if canvas.holds(said, part.w) else "free"], part.id)  # fmt: skip

@@ -5,10 +5,13 @@ own drawer is offered to the others. Then a general solver tries for less, withi
 design goes through the verifier.
 """
 
+from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from itertools import count, islice
 
-from ...systems import OnPart, Part
+from ...inventory import Thing
+from ...systems import Bay, OnPart, Part
 from ...systems.families.insert import Dividers, OfCells, TraySet
 from ...tables import load
 from ..build.dividers import with_dividers
@@ -45,36 +48,82 @@ class Laid:
     method: str
 
 
+@dataclass(frozen=True, slots=True)
+class _Kept:
+    """What stays of a design that is found anew: the bays of which something is locked, with all that is in them; and the
+    ids of compartments that there were, which no other one gets.
+    """
+
+    bays: frozenset[int]
+    parts: tuple[Part, ...] = ()
+    assignments: tuple[Assignment, ...] = ()
+    spent: frozenset[str] = frozenset()
+
+    @classmethod
+    def of(cls, task: Task) -> "_Kept":
+        """Those of the design that a task keeps."""
+        keep = task.keep
+        if keep is None:
+            return cls(frozenset())
+        bays = frozenset({p.bay for p in keep.parts if p.locked and p.bay is not None}
+                         | {b.index for b in keep.bays if b.locked})  # fmt: skip
+        parts = tuple(p for p in keep.parts if p.bay in bays)
+        held = {p.id for p in parts}
+        were = {p.id for p in keep.parts if p.role == "compartment"} | {*keep.spent}
+        return cls(bays, parts, tuple(a for a in keep.assignments if a.part in held), frozenset(were))
+
+    def without(self, drawers: Sequence[Drawer]) -> tuple[Drawer, ...]:
+        """The drawers that are laid out anew."""
+        return tuple(d for d in drawers if d.bay not in self.bays)
+
+    def rest(self, things: Sequence[Thing]) -> tuple[Thing, ...]:
+        """What does not lie in the others."""
+        there = Counter[str]()
+        for a in self.assignments:
+            there[a.thing] += a.count
+        return tuple(t if not there[t.id] else t.model_copy(update={"count": t.count - there[t.id]})
+                     for t in things if t.count > there[t.id])  # fmt: skip
+
+
 def designs_of_drawers(task: Task) -> Iterator[tuple[str, Design]]:
-    """Every way to fit the drawers out, under a name of its own; the first as soon as it is there."""
+    """Every way to fit the drawers out, under a name of its own; the first as soon as it is there. A drawer of which
+    something is locked stays as it is.
+    """
     catalogue = task.catalogue
     dividers, trays = catalogue[Dividers.id], catalogue[TraySet.id]
     assert isinstance(dividers, Dividers)
     assert isinstance(trays, TraySet)
-    candidate = stood(task, dividers)
-    if candidate is None:
-        return
-    drawers = drawers_of(task, candidate)
-    strip = dividers.table.strip
-    plans, left = _parted(task, drawers, strip, QUICK)
-    yield "even", _design(task, candidate, dividers, _laid(plans, left, strip, "even"), "even")
-    task.watch.progress(0.2, "parting the drawers")
-    plans, left = min((plans, left), _parted(task, drawers, strip, MOVES), key=_rank)
-    effort = exact.EFFORT * min(1.0, task.effort) / len(plans)
-    plans = [_proven(task, p, strip, effort) for p in plans]
-    for school in SCHOOLS:
-        yield school, _design(task, candidate, dividers, _laid(plans, left, strip, school), school)
-    set_out = stood(task, trays)
+    again = {b.family for b in task.keep.bays} if task.keep is not None else {dividers.id, trays.id}
+    if dividers.id in again:
+        yield from _between_dividers(task, dividers)
+    set_out = stood(task, trays) if trays.id in again else None
     if set_out is not None:
         task.watch.progress(0.8, "setting trays")
-        yield "bought", _design(task, set_out, trays, _with_trays(task, drawers_of(task, set_out), trays), "bought")
+        drawers = _Kept.of(task).without(drawers_of(task, set_out))
+        yield "bought", _design(task, set_out, trays, _with_trays(task, drawers, trays), "bought")
+
+
+def _between_dividers(task: Task, family: Dividers) -> Iterator[tuple[str, Design]]:
+    candidate = stood(task, family)
+    if candidate is None:
+        return
+    drawers = _Kept.of(task).without(drawers_of(task, candidate))
+    strip = family.table.strip
+    plans, left = _parted(task, drawers, strip, QUICK)
+    yield "even", _design(task, candidate, family, _laid(plans, left, strip, "even"), "even")
+    task.watch.progress(0.2, "parting the drawers")
+    plans, left = min((plans, left), _parted(task, drawers, strip, MOVES), key=_rank)
+    effort = exact.EFFORT * min(1.0, task.effort) / max(1, len(plans))
+    plans = [_tightened(task, p, strip, effort) for p in plans]
+    for school in SCHOOLS:
+        yield school, _design(task, candidate, family, _laid(plans, left, strip, school), school)
 
 
 def _parted(task: Task, drawers: Sequence[Drawer], strip: int, moves: int) -> tuple[list[Parted], list[Lot]]:
     """Every drawer parted, and what has no place in any: what found none in its own is tried in the others, the emptiest
     first, and by halves.
     """
-    lots = lots_of(task.things, drawers)
+    lots = lots_of(_Kept.of(task).rest(task.things), drawers)
     home = shared_out(lots, drawers, strip)
     moves = max(1, int(moves * task.effort))
 
@@ -104,10 +153,8 @@ def _parted(task: Task, drawers: Sequence[Drawer], strip: int, moves: int) -> tu
     return plans, nowhere
 
 
-def _proven(task: Task, p: Parted, strip: int, effort: float) -> Parted:
-    """The same, or rows in less depth where the general solver finds them; with the bound that it proves for rows whose
-    columns are not parted again.
-    """
+def _tightened(task: Task, p: Parted, strip: int, effort: float) -> Parted:
+    """The same, or rows in less depth where the general solver finds them, of those whose columns are not parted again."""
     if p.left_out or p.corner is not None or not 1 < len(p.lots) <= MOST_PROVEN or task.watch.time_is_up:
         return p
     choices = [choices_of(lot, p.drawer, p.turned) for lot in p.lots]
@@ -141,7 +188,7 @@ def _laid(plans: Sequence[Parted], left: Sequence[Lot], strip: int, school: Scho
 
 
 def _with_trays(task: Task, drawers: Sequence[Drawer], family: TraySet) -> Laid:
-    lots = lots_of(task.things, drawers)
+    lots = lots_of(_Kept.of(task).rest(task.things), drawers)
     home = shared_out(lots, drawers, 2 * family.table.wall)
     moves = max(1, int(ORDERS * task.effort))
     cells, out = [], [lot for lot, d in zip(lots, home, strict=True) if d is None]
@@ -156,12 +203,13 @@ def _with_trays(task: Task, drawers: Sequence[Drawer], family: TraySet) -> Laid:
 
 
 def _design(task: Task, candidate: Candidate, family: OfCells, laid: Laid, named: str) -> Design:
-    parts: list[Part] = []
-    assignments: list[Assignment] = []
-    ids = fresh_ids()
+    kept = _Kept.of(task)
+    parts, assignments = list(kept.parts), list(kept.assignments)
+    ids = fresh_ids({a.id for a in assignments})
     for drawer, cells in laid.cells:
         bay = candidate.bays[drawer.bay]
-        names = [f"b{bay.index + 1}-cell-{n}" for n in range(1, len(cells) + 1)]
+        fresh = (name for n in count(1) if (name := f"b{bay.index + 1}-cell-{n}") not in kept.spent)
+        names = list(islice(fresh, len(cells)))
         for name, c in zip(names, cells, strict=True):
             part = family.cell(bay, name, c.spot.x, c.spot.y, c.spot.w, c.spot.d, c.h)
             if c.on is not None:
@@ -183,7 +231,9 @@ def _design(task: Task, candidate: Candidate, family: OfCells, laid: Laid, named
     design = with_dividers(Design(
         id=named, space=task.space, goal=goal, title=said["title"][named],
         reason=said["reason"]["short" if left else named], rules=task.rules, weights=WEIGHTS[goal], finish=task.finish,
-        rows=candidate.standing, regions=tuple(task.envelopes[b.section] for b in candidate.bays), bays=candidate.bays,
+        spent=tuple(sorted(kept.spent - {p.id for p in parts})),
+        rows=candidate.standing, regions=tuple(task.envelopes[b.section] for b in candidate.bays),
+        bays=_bays(candidate, task, kept),
         parts=tuple(parts), assignments=tuple(assignments), unplaced=left,
         outcome=Outcome.of(laid.used, None if left else laid.bound, method=laid.method, run=candidate.run, within=WITHIN),
     ))  # fmt: skip
@@ -191,3 +241,9 @@ def _design(task: Task, candidate: Candidate, family: OfCells, laid: Laid, named
     if faults:
         raise RuntimeError(f"the search made drawers that do not hold: {faults[0]}")
     return design
+
+
+def _bays(candidate: Candidate, task: Task, kept: _Kept) -> tuple[Bay, ...]:
+    """The bays, locked where they were."""
+    locked = {b.index for b in task.keep.bays if b.locked} if task.keep is not None else set()
+    return tuple(b.model_copy(update={"locked": True}) if b.index in locked & kept.bays else b for b in candidate.bays)

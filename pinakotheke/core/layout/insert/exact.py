@@ -30,10 +30,10 @@ class Rows(NamedTuple):
         return self.used == self.bound
 
 
-def rows(groups: Sequence[Sequence[Choice]], width: int, strip: int, *, within: int, effort: float = EFFORT,
-         hint: Sequence[tuple[int, int]] = ()) -> Rows:  # fmt: skip
+def rows(groups: Sequence[Sequence[Choice]], width: int, strip: int, *, within: int,
+         effort: float = EFFORT) -> Rows:  # fmt: skip
     """Rows of compartments side by side that hold all groups in the least depth, at most `within`; `effort` is the
-    solver's deterministic time, so that the same groups give the same answer. `hint` is a (row, choice) of each group.
+    solver's deterministic time, so that the same groups give the same answer.
     """
     from ortools.sat.python import cp_model
 
@@ -59,8 +59,6 @@ def rows(groups: Sequence[Sequence[Choice]], width: int, strip: int, *, within: 
                for r in range(most))  # fmt: skip
     model.add(area <= (width + strip) * (total + strip))
     model.minimize(total)
-    for (i, k, r), var in x.items() if hint else ():
-        model.add_hint(var, hint[i] == (r, k))
     solver = cp_model.CpSolver()
     solver.parameters.num_workers = 2
     solver.parameters.interleave_search = True

@@ -173,8 +173,8 @@ def design_space(task: Task) -> Solution:
 
 
 def _in_drawers(task: Task) -> Solution:
-    """What holds everything between dividers and in trays, where there are only drawers; a design that is found anew comes
-    back as it is now.
+    """What holds everything between dividers and in trays, where there are only drawers; of a design that is found anew
+    the same way again, with what finds no place left out.
     """
     kept = task.keep
     if kept is not None and not any(kept.family_of(b).laid_out_apart for b in kept.bays):
@@ -182,11 +182,12 @@ def _in_drawers(task: Task) -> Solution:
     found: dict[str, Design] = {}
     for key, design in designs_of_drawers(task):
         found[key] = design
-        if kept is not None and kept.id.startswith(key):
-            same = design.model_copy(update={"id": kept.id, "title": kept.title, "reason": kept.reason})
-            return Solution(alternatives=(same,))
-        if not design.unplaced:
+        if kept is None and not design.unplaced:
             task.watch.found(design)
+    if kept is not None:
+        again = found.get(kept.id) or list(found.values())[-1]
+        same = {"id": kept.id, "title": kept.title, "reason": kept.reason}
+        return Solution(alternatives=(again.model_copy(update=same),))
     complete = distinct(task, [d for d in found.values() if not d.unplaced])
     points = sorted((as_point(task, d, n) for n, d in enumerate(complete, 1)), key=lambda p: p.cost)
     task.watch.progress(1.0, "done")

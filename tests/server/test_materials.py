@@ -39,6 +39,7 @@ class DrawerTests(ServerTestCase):
         )
         said = sorted(int(strip["size"].split(" ")[0]) for strip in drawer["strips"] for _ in range(strip["count"]))
         self.assertEqual(lengths, said)
+        self.assertRegex(drawer["slot"], r"^6\.3 × \d+\.\d$")  # finer than the tape: it is cut to
         for path, wanted in (
             (f"/designs/{design['id']}/drawers.pdf", 1),
             (f"/designs/{design['id']}/drawers.pdf?size=map", 5),

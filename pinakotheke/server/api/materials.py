@@ -12,7 +12,7 @@ from pinakotheke.core.drawing.template import insert_template
 from pinakotheke.core.layout import Design
 from pinakotheke.core.materials import Bill, StripLine, bill, bill_csv, cuts_of_drawers, pieces_of
 from pinakotheke.core.survey import Survey, envelopes
-from pinakotheke.core.units import Units, format_length
+from pinakotheke.core.units import MM_PER_INCH, Units, format_length
 from pinakotheke.core.words import figures
 
 from .. import rows
@@ -104,8 +104,12 @@ def cuts_view(design: Design, survey: Survey, units: Units) -> CutsView:
     def said(mm: float) -> str:
         return format_length(mm, units)
 
+    def slot(mm: float) -> str:
+        """Finer than a tape reads: a slot a sixteenth off does not go together."""
+        return f"{mm:.1f}" if units == "metric" else f'{mm / MM_PER_INCH:.2f}"'
+
     def line(strip: StripLine) -> StripLineView:
-        at = {edge: [said(max(a, 0)) for a, _, _, e in strip.slots if e == edge] for edge in ("top", "bottom")}
+        at = {edge: [slot(max(a, 0)) for a, _, _, e in strip.slots if e == edge] for edge in ("top", "bottom")}
         size = " × ".join(said(mm) for mm in (strip.length, strip.height, strip.thickness))
         return StripLineView(count=strip.count, size=size, above=at["top"], below=at["bottom"], butts=strip.butts)
 
@@ -113,7 +117,7 @@ def cuts_view(design: Design, survey: Survey, units: Units) -> CutsView:
         DrawerCutsView(
             section=cut.section, name=survey.section(cut.section).label, strips=[line(s) for s in cut.strips],
             liner=" × ".join(said(mm) for mm in cut.liner),
-            slot=next((f"{said(w)} × {said(d)}" for s in cut.strips for _, w, d, _ in s.slots), ""),
+            slot=next((f"{slot(w)} × {slot(d)}" for s in cut.strips for _, w, d, _ in s.slots), ""),
         )
         for cut in cuts_of_drawers(design) if cut.strips
     ]  # fmt: skip

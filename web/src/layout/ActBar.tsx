@@ -145,28 +145,30 @@ export function PartActs({
             >
               {part.locked ? <IconLock size={16} /> : <IconLockOpen size={16} />}
             </Tool>
-            <More label="More with this part">
-              {bay && <Menu.Label>add above it</Menu.Label>}
-              {bay?.addable.map((role) => (
-                <Menu.Item
-                  key={`add ${role}`}
-                  onClick={() =>
-                    onEdit({ do: 'add', role: role as Role, bay: bay.index, z: part.z + ADD_ABOVE_MM })
-                  }
-                >
-                  Add {role}
-                </Menu.Item>
-              ))}
-              <Menu.Label>make it another</Menu.Label>
-              {part.becomes.map((role) => (
-                <Menu.Item
-                  key={`make ${role}`}
-                  onClick={() => onEdit({ do: 'swap', part: id, role: role as Role, ways: [] })}
-                >
-                  Make it {role}
-                </Menu.Item>
-              ))}
-            </More>
+            {(bay?.addable.length ?? 0) + part.becomes.length > 0 && (
+              <More label="More with this part">
+                {bay && <Menu.Label>add above it</Menu.Label>}
+                {bay?.addable.map((role) => (
+                  <Menu.Item
+                    key={`add ${role}`}
+                    onClick={() =>
+                      onEdit({ do: 'add', role: role as Role, bay: bay.index, z: part.z + ADD_ABOVE_MM })
+                    }
+                  >
+                    Add {role}
+                  </Menu.Item>
+                ))}
+                <Menu.Label>make it another</Menu.Label>
+                {part.becomes.map((role) => (
+                  <Menu.Item
+                    key={`make ${role}`}
+                    onClick={() => onEdit({ do: 'swap', part: id, role: role as Role, ways: [] })}
+                  >
+                    Make it {role}
+                  </Menu.Item>
+                ))}
+              </More>
+            )}
             <Tool label="Take out (Delete)" onClick={() => onEdit({ do: 'remove', part: id })}>
               <IconTrash size={16} />
             </Tool>
@@ -257,11 +259,13 @@ export function BayActs({
             Find the rest
           </Button>
         )}
-        <More label="Add to this bay" words="Add">
-          {bay.addable.map((role) =>
-            item(`Add ${role}`, { do: 'add', role: role as Role, bay: index, z: middle }),
-          )}
-        </More>
+        {bay.addable.length > 0 && (
+          <More label="Add to this bay" words="Add">
+            {bay.addable.map((role) =>
+              item(`Add ${role}`, { do: 'add', role: role as Role, bay: index, z: middle }),
+            )}
+          </More>
+        )}
         <More label="More with this bay">
           <Menu.Label>its row</Menu.Label>
           {item('Taller', { do: 'reshape', bay: index, taller: 1, deeper: 0 })}

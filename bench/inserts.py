@@ -16,7 +16,8 @@ from pinakotheke.core.house import HouseRules
 from pinakotheke.core.inventory import Thing
 from pinakotheke.core.layout import Task
 from pinakotheke.core.layout.insert import exact
-from pinakotheke.core.layout.insert.designs import designs_of_drawers
+from pinakotheke.core.layout.insert.designs import design_with
+from pinakotheke.core.layout.insert.fittings import fittings
 from pinakotheke.core.layout.insert.partition import Choice, part
 from pinakotheke.core.layout.insert.skyline import Rect, pack
 from pinakotheke.core.survey import Survey, envelopes
@@ -122,9 +123,10 @@ def chest() -> None:
     rules = HouseRules()
     task = Task("chest", survey, envelopes(survey, rules), things, (), rules)
     start, first, left, used, bound = perf_counter(), 0.0, 0, 0.0, 0.0
-    for key, design in designs_of_drawers(task):
+    for fitting in fittings(task):
         first = first or perf_counter() - start
-        if key == "even":
+        design = design_with(task, fitting)
+        if fitting.named == "even":
             left = sum(u.count for u in design.unplaced)
             used, bound = design.outcome.objective, design.outcome.bound or 0.0
     took = perf_counter() - start

@@ -169,7 +169,7 @@ class OlderTests(TestCase):
         design = Design.model_validate(data)
         self.assertEqual(len({a.id for a in design.assignments}), len(data["assignments"]))
         self.assertEqual([b.drawer for b in design.bays],
-                         [None, *[DrawerFloor(axis="y", clear=92)] * (len(data["bays"]) - 1)])  # fmt: skip
+                         [None, *[DrawerFloor(clear=92)] * (len(data["bays"]) - 1)])  # fmt: skip
 
 
 class HistoryTests(TestCase):

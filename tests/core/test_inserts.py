@@ -15,10 +15,10 @@ from shapely import box, unary_union
 from pinakotheke.core.errors import EditRefused
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.inventory import Thing
-from pinakotheke.core.layout import Task, design_space, verify
+from pinakotheke.core.layout import Design, Task, design_space, verify
 from pinakotheke.core.layout.build.dividers import Strip, strips, strips_of
 from pinakotheke.core.layout.build.halving import Piece, pieces
-from pinakotheke.core.layout.edit.commands import LockPart, MoveEdge, MovePart, RemovePart
+from pinakotheke.core.layout.edit.commands import LockBay, LockPart, MoveEdge, MovePart, RemovePart
 from pinakotheke.core.layout.edit.edits import apply
 from pinakotheke.core.layout.insert import exact
 from pinakotheke.core.layout.insert.partition import Choice, Partition, part
@@ -376,18 +376,33 @@ class DrawerDesignTests(TestCase):
             with self.assertRaises(EditRefused):
                 apply(design, command)
 
-    def test_a_drawer_with_something_locked_stays_when_the_rest_is_found(self) -> None:
-        """And no compartment that is new has the id of one that there was."""
+    def six(self) -> tuple[Task, Design]:
+        """Six groups in two drawers."""
         rows = (("pen-cup", 3), ("scissors", 2), ("stapler-set", 3), ("battery-pack", 5), ("calculator", 2), ("map", 3))
         things = tuple(Thing(id=f"t{n}", name=kind, kind=kind, count=count) for n, (kind, count) in enumerate(rows))
         task = self.task(self.chest((560, 430, 110), (560, 430, 110)), *things)
-        design = design_space(task).alternatives[0]
+        return task, design_space(task).alternatives[0]
+
+    def test_a_locked_drawer_stays_when_the_rest_is_found(self) -> None:
+        """And no compartment that is new has the id of one that there was."""
+        task, design = self.six()
         full = next(p for p in design.parts if p.role == "compartment" and design.held_by(p.id))
-        locked = apply(design, LockPart(part=full.id))
+        locked = apply(design, LockBay(bay=full.bay or 0))
         (again,) = design_space(task.but(keep=locked)).alternatives
-        self.assertEqual(verify(again, task.envelopes, things, task.survey, task.limits), ())
+        self.assertEqual(verify(again, task.envelopes, task.things, task.survey, task.limits), ())
         self.assertEqual((again.id, again.title, again.unplaced), (design.id, design.title, ()))
         self.assertEqual([p for p in again.parts if p.bay == full.bay], [p for p in locked.parts if p.bay == full.bay])
+        self.assertTrue(again.bays[full.bay or 0].locked)
         was = {p.id for p in design.parts if p.role == "compartment" and p.bay != full.bay}
         self.assertFalse(was & {p.id for p in again.parts if p.role == "compartment"})
         self.assertLessEqual(was, {*again.spent})
+
+    def test_a_locked_compartment_stays_and_the_rest_is_laid_around_it(self) -> None:
+        task, design = self.six()
+        for full in [p for p in design.parts if p.role == "compartment" and design.held_by(p.id)]:
+            locked = apply(design, LockPart(part=full.id))
+            (again,) = design_space(task.but(keep=locked)).alternatives
+            self.assertEqual(verify(again, task.envelopes, task.things, task.survey, task.limits), ())
+            self.assertEqual(again.unplaced, (), "no worse than it was")
+            self.assertEqual(again.part(full.id), locked.part(full.id))
+            self.assertEqual(again.held_by(full.id), locked.held_by(full.id))

@@ -134,25 +134,14 @@ class InsertTests(TestCase):
         start, end = family.stretches(e, shape)[0]
         return family.bays(e, Row(shape=shape, x=start, widths=(end - start,)))[0]
 
-    def test_across_rows_go_from_back_to_front_along_they_go_from_side_to_side(self) -> None:
-        across, along = self.drawer("strips"), self.drawer("lanes")
-        self.assertEqual((across.axis, along.axis), ("y", "x"))
-        self.assertEqual(across.z1 - across.z0, across.depth)
-        self.assertEqual(along.z1 - along.z0, along.w)
-        self.assertEqual(FAMILIES["strips"].capacity("strip", across), across.w)
-        self.assertEqual(FAMILIES["lanes"].capacity("strip", along), along.depth)
-
-    def test_a_divider_reaches_from_side_to_side(self) -> None:
-        for family_id in ("strips", "lanes", "trays"):
+    def test_a_drawer_is_one_floor_from_back_to_front(self) -> None:
+        for family_id in ("dividers", "tray-set"):
             bay, family = self.drawer(family_id), FAMILIES[family_id]
-            strip = family.placed(bay, "s", "strip", bay.z0 + 100)
-            self.assertTrue(family.meets_sides(strip, bay))
-            self.assertLess(strip.h, bay.drawer.clear)
-            short = strip.model_copy(update={"w": strip.w - 1, "d": strip.d - 1})
-            self.assertFalse(family.meets_sides(short, bay))
-
-    def test_trays_stand_on_their_own_pitch(self) -> None:
-        self.assertEqual((self.drawer("trays").pitch, self.drawer("strips").pitch), (38, 5))
+            self.assertEqual((bay.axis, bay.z1 - bay.z0), ("y", bay.depth))
+            cell = family.placed(bay, "c", "compartment", bay.z0)
+            self.assertTrue(family.meets_sides(cell, bay))
+            self.assertFalse(family.meets_sides(cell.model_copy(update={"w": cell.w + 1}), bay))
+            self.assertEqual(family.takes(cell, 0), (bay.y, bay.y + bay.depth))
 
     def test_shelves_that_are_there_cost_nothing_and_are_not_bought(self) -> None:
         house = demo_house()

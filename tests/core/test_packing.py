@@ -47,20 +47,12 @@ class AskTests(TestCase):
         self.assertEqual(CARCASE.capacity("face rail", wide), 340)
 
     def test_in_a_drawer_pieces_lie_in_stacks_as_high_as_it_is(self) -> None:
-        bay = bays_of("carcase", widths=(704,))[0].model_copy(
-            update={
-                "family": "strips",
-                "drawer": DrawerFloor(axis="y", clear=92),
-                "w": 600,
-                "z0": 0,
-                "z1": 440,
-                "pitch": 5,
-            }
-        )
+        floor = {"family": "dividers", "drawer": DrawerFloor(clear=92), "w": 600, "depth": 440}
+        bay = bays_of("carcase", widths=(704,))[0].model_copy(update=floor)
         pads = thing("p", "custom", 9, size=(210, 297, 15))
-        a = ask(pads, "box", "strip", FAMILIES["strips"], bay, NO_RESERVE, 9)
-        # 92 ÷ 15 = 6 high, so 9 make two stacks of 210 mm and 5 mm to grip them.
-        self.assertEqual((a.stacks, a.amount, a.clear), (2, 2 * 215, 302))
+        a = ask(pads, "box", "compartment", FAMILIES["dividers"], bay, NO_RESERVE, 9)
+        # (92 - 4) ÷ 15 = 5 high, so 9 make two stacks of 210 mm one behind the other, 4 mm between, 12 to grip them.
+        self.assertEqual((a.amount, a.depth, a.height), (297 + 12, 2 * 210 + 4 + 12, 75))
 
     def test_a_made_for_something_compartment_takes_nothing_else(self) -> None:
         (bay,) = bays_of("carcase", widths=(704,))

@@ -187,11 +187,11 @@ class SpaceTests(TestCase):
                     if meets and not part.cuts and part.role != "container":
                         self.assertTrue(loose and c.loose, (part.id, c.why))
 
-    def test_a_drawer_is_parted_and_in_rows_where_those_are_asked_for(self) -> None:
+    def test_a_drawer_is_parted_and_set_with_trays_where_those_are_asked_for(self) -> None:
         one, designs = self.solve("ticket-drawer", most=2)
         self.assertIn("dividers", {d.families[0] for d in designs})
-        rows = design_space(one.but(families=("lanes", "strips", "trays"))).alternatives
-        self.assertEqual({d.families[0] for d in rows}, {"lanes", "strips", "trays"})
+        trays = design_space(one.but(families=("tray-set",))).alternatives
+        self.assertEqual({d.families for d in trays}, {("tray-set",)})
 
     def test_existing_shelves_stay_or_move_and_get_inserts(self) -> None:
         _, designs = self.solve("kitchen-dresser")

@@ -349,7 +349,7 @@ def _contents(canvas: Canvas, design: Design, part: Part, things: dict[str, Thin
     """What lives in a part, and one label for the compartment."""
     held = [a for a in design.held_by(part.id) if a.thing in things]
     if not held:
-        if part.role in EMPTY_IS and part.role not in ("base", "strip"):
+        if part.role in EMPTY_IS and part.role != "base":
             if flat:
                 canvas.label_in(part.x, part.y, part.w, part.d, ["free"], part.id)
                 return
@@ -419,9 +419,7 @@ def _dimensions(canvas: Canvas, design: Design, section: Section, width: float, 
     bays = _lowest([b for b in design.bays if b.section == section.id and b.z0 < 1800])
     parts = [p for p in design.parts if p.section == section.id]
     frames = [p for p in parts if p.role == "frame"]
-    spans = [(p.x, p.x + p.w, (p.bay or 0) + 1) for p in frames] or [
-        (b.x, b.x + b.w, b.index + 1) for b in bays if b.axis != "x"
-    ]
+    spans = [(p.x, p.x + p.w, (p.bay or 0) + 1) for p in frames] or [(b.x, b.x + b.w, b.index + 1) for b in bays]
     if upon:
         spans = []
     for x0, x1, n in spans:

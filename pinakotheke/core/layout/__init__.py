@@ -17,7 +17,8 @@ from .search.blocked import Blocked
 from .search.frontier import Point, Sensitivity
 from .search.ladder import Relaxation
 from .search.noplace import NoPlace
-from .search.solve import Solution, design_space
+from .search.solution import Solution
+from .search.solve import design_space
 from .verify.verifier import Fault, verify
 
 __all__ = [

@@ -34,7 +34,7 @@ def _bays(bays: Any) -> Any:
     for bay in bays:
         if isinstance(bay, dict) and "axis" in bay:
             new = {k: v for k, v in bay.items() if k not in ("axis", "height")}
-            bay = new if bay["axis"] == "z" else {**new, "drawer": {"axis": bay["axis"], "clear": bay.get("height", 0)}}
+            bay = new if bay["axis"] == "z" else {**new, "drawer": {"clear": bay.get("height", 0)}}
         found.append(bay)
     return found
 

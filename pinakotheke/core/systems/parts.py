@@ -94,11 +94,8 @@ class Blocked(Frozen):
 
 
 class DrawerFloor(Frozen):
-    """The floor of a drawer: compartments follow each other along `axis`, y (one behind the other) or x (side by side),
-    and what lies in them may be `clear` high, mm.
-    """
+    """The floor of a drawer: what lies in its compartments may be `clear` high, mm."""
 
-    axis: Literal["y", "x"]
     clear: int
 
 
@@ -108,7 +105,7 @@ class Bay(Frozen):
     `hang_depth` is the clear depth hung garments may take; `pulls` whether drawers and trays come out here; `blocked`
     the height ranges an obstacle closes; `first` how far above `z0` the first bracket can stand (what stands on the
     floor stands at `z0`); `blind` how much of the width lies behind a neighbouring run's front. On the
-    floor of a drawer `z0`..`z1` runs along its axis instead.
+    floor of a drawer `z0`..`z1` is its depth, from back to front.
     """
 
     index: int = 0
@@ -133,7 +130,7 @@ class Bay(Frozen):
     last: bool = True
     """Whether it is the last of its row: its right end is no neighbour's."""
     drawer: DrawerFloor | None = None
-    """Of a bay on the floor of a drawer: how its compartments lie there; all others stack upward."""
+    """Of a bay that is the floor of a drawer; all others stack upward."""
     foot: int = 0
     """Height above the floor of whatever the section's own heights are counted from."""
     cuts: tuple[Cut, ...] = ()
@@ -161,16 +158,16 @@ class Bay(Frozen):
     blocked: tuple[Blocked, ...] = ()
 
     @property
-    def axis(self) -> Literal["z", "y", "x"]:
-        """Along which its compartments follow each other."""
-        return "z" if self.drawer is None else self.drawer.axis
+    def axis(self) -> Literal["z", "y"]:
+        """Along which its compartments follow each other: upward, or from the back of a drawer to its front."""
+        return "z" if self.drawer is None else "y"
 
     def under(self, part: Part) -> "Bay":
         """As a part in it sees it: over a board that was cut shallower than the others it is no deeper than that; a
         compartment on a drawer's floor is a floor of its own.
         """
         if part.role == "compartment":
-            own = DrawerFloor(axis="y", clear=part.h)
+            own = DrawerFloor(clear=part.h)
             return self.model_copy(update={"x": part.x, "w": part.w, "y": part.y, "depth": part.d, "hang_depth": part.d,
                                             "z0": part.y, "z1": part.y + part.d, "drawer": own, "blocked": ()})  # fmt: skip
         shallower = part.role == "shelf" and part.d < self.depth and self.drawer is None

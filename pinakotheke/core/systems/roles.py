@@ -11,7 +11,7 @@ from ..tables import load
 
 Holder = Literal[
     "base", "shelf", "shoe shelf", "rail", "face rail", "trouser rack", "tie rack", "drawer", "tray", "basket",
-    "hamper", "hooks", "floor", "platform", "strip", "compartment", "top",
+    "hamper", "hooks", "floor", "platform", "compartment", "top",
 ]  # fmt: skip
 """Roles that things can be assigned to."""
 Fixture = Literal[

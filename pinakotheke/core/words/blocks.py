@@ -69,6 +69,7 @@ def relaxation_in_words(change: Relaxation, speech: Speech) -> str:
         "drill": "Screws in the wall would do",
         "lock": "A lock on this space would do: what hurts may then stand low",
         "families": "Building with every kind of part would do",
+        "spares": f"Keeping half of what is seldom wanted elsewhere would do: {many} of {listed}",
         "elsewhere": f"Another space has room: {there}",
         "move out": f"Moving {many} to another space would do: {listed}",
         "fewer": f"Giving {many} away would do: {listed}",

@@ -73,7 +73,9 @@ def relax(user: User, solve_id: int, index: int, design_id: int | None = None) -
     if not change.applies:
         raise Invalid("design.at-the-wall")
     household, wishes = solve.space.household, dict(solve.ask)
-    if change.kind in ("fewer", "move out", "elsewhere"):
+    if change.kind == "spares":
+        _part_with(solve.space, {change.things[0]: round(change.value)}, _moves_out, "away")
+    elif change.kind in ("fewer", "move out", "elsewhere"):
         row = solve.space.designs.filter(pk=design_id).first() if design_id is not None else None
         if design_id is not None and row is None:
             raise NotFound("design")
@@ -118,7 +120,11 @@ def _send_away(space: models.Space, decision: str, row: models.Design | None) ->
     def leave(thing: models.Thing) -> None:
         thing.decision = decision
 
-    _part_with(space, row, leave, "away")
+    _part_with(space, _without_place(space, row), leave, "away")
+
+
+def _moves_out(thing: models.Thing) -> None:
+    thing.decision = "move"
 
 
 def _move_there(space: models.Space, change: core.Relaxation, row: models.Design | None) -> None:
@@ -129,28 +135,30 @@ def _move_there(space: models.Space, change: core.Relaxation, row: models.Design
     def move(thing: models.Thing) -> None:
         thing.space = rooms[where.get(thing.key, change.moves[0][1])]
 
-    _part_with(space, row, move, "there")
+    _part_with(space, _without_place(space, row), move, "there")
 
 
-def _part_with(space: models.Space, row: models.Design | None, do: Callable[[models.Thing], None], said: str) -> None:
-    """Do something with the pieces without a place in a design, or in the best one found: to whole groups, and of others
-    to so many pieces as a group of their own.
-    """
+def _without_place(space: models.Space, row: models.Design | None) -> dict[str, int]:
+    """The pieces without a place in a design, or in the best one found, by thing."""
     designs = [rows.history_of(d).current for d in ([row] if row else space.designs.order_by("pk"))]
     if not designs:
         raise Invalid("design.search-gone")
-    best = min(designs, key=lambda d: sum(u.count for u in d.unplaced))
+    return {u.thing: u.count for u in min(designs, key=lambda d: sum(u.count for u in d.unplaced)).unplaced}
+
+
+def _part_with(space: models.Space, pieces: dict[str, int], do: Callable[[models.Thing], None], said: str) -> None:
+    """Do something with so many pieces of some things: to whole groups, and of others to a group of their own."""
     taken = set(space.household.thing_set.values_list("key", flat=True))
-    for left in best.unplaced:
-        thing = space.household.thing_set.filter(key=left.thing).first()
+    for key, count in pieces.items():
+        thing = space.household.thing_set.filter(key=key).first()
         if thing is None:
             continue
-        if left.count >= thing.count:
+        if count >= thing.count:
             do(thing)
         else:
-            thing.count -= left.count
+            thing.count -= count
             apart = models.Thing.objects.get(pk=thing.pk)
-            apart.pk, apart.count = None, left.count
+            apart.pk, apart.count = None, count
             do(apart)
             apart.key = free_key(taken, f"{thing.key}-{said}")
             taken.add(apart.key)

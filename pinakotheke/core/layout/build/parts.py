@@ -61,7 +61,7 @@ class _Builder:
         if bay.has_base and not any(c.role == "base" for c in stack):
             # It has its bottom, whether or not anything stands on it.
             self._part("base", bay.z0 - self.family.spec("base").height)
-        if spare_shelves and stack and "shelf" in self.family.specs and bay.drawer is None:
+        if spare_shelves and stack and "shelf" in self.family.specs:
             self._spares(bay.z0 + -(-top // bay.pitch) * bay.pitch, roofed=bool(stack) and stack[-1].covered)
 
     def _spares(self, z: int, *, roofed: bool) -> None:

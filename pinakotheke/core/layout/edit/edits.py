@@ -140,8 +140,7 @@ def _move(design: Design, command: MovePart) -> Design:
     if part.role == "compartment":
         raise EditRefused("edit.by-its-edge")
     at = position(part, bay) + command.steps * bay.pitch
-    long = part.h if bay.drawer is None else part.d if bay.axis == "y" else part.w
-    if at < bay.z0 or at + long > bay.z1 or _too_high(at, bay):
+    if at < bay.z0 or at + part.h > bay.z1 or _too_high(at, bay):
         raise EditRefused("edit.leaves-bay", role=part.role)
     return _replaced(design, part, part.model_copy(update={bay.axis: at}))
 
@@ -206,7 +205,7 @@ def _add(design: Design, command: AddPart) -> Design:
     new_id = next(name for n in count(1) if (name := f"{stem}-{n}") not in used)
     steps = max(0, round((command.z - bay.z0) / bay.pitch))
     part = family.placed(bay, new_id, command.role, bay.z0 + steps * bay.pitch)
-    if position(part, bay) + (part.h if bay.drawer is None else 0) > bay.z1 or _too_high(position(part, bay), bay):
+    if position(part, bay) + part.h > bay.z1 or _too_high(position(part, bay), bay):
         raise EditRefused("edit.no-room-above", role=command.role)
     return design.model_copy(update={"parts": (*design.parts, part, *family.brackets(part, bay))})
 
@@ -338,7 +337,7 @@ def _copy_bay(design: Design, command: CopyBay) -> Design:
             added += [part.model_copy(update=same)] if (source.w, source.depth) == (target.w, target.depth) else []
             continue
         copied = family.placed(target, name, part.role, at, part.h if family.spec_or_none(part.role) else 0)
-        if at + (copied.h if target.drawer is None else 0) <= target.z1 and not _too_high(at, target):
+        if at + copied.h <= target.z1 and not _too_high(at, target):
             added += [copied, *family.brackets(copied, target)]
     return bare.model_copy(update={"parts": (*bare.parts, *added)})
 

@@ -214,7 +214,7 @@ def _insides(design: Design, bays: list[Bay], moves: Mapping[int, int | None]) -
         placed = family.placed(new, part.id, part.role, at, height)
         if part.make is not None and part.make != old.shelves and family.is_cut(part.role, new):
             placed = placed.model_copy(update={"make": part.make, "h": part.h})
-        if at + (placed.h if new.drawer is None else 0) > new.z1 and part.role != "base":
+        if at + placed.h > new.z1 and part.role != "base":
             lost.add(part.id)
             continue
         placed = placed.model_copy(update={"locked": part.locked})

@@ -8,10 +8,12 @@ was given is offered to the others when the floors are parted.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Protocol
 
 from ...inventory import Thing, uses_a_month
 from ..packing.lying import bed, shapes
 from .drawers import Drawer
+from .skyline import Spot
 
 FULL = 0.78
 """Share of a floor up to which it is filled without a cost; common practice: packed things take a fifth more than their
@@ -22,6 +24,8 @@ LOW, OFTEN, HEAVY, MIXED, OVER = 0.6, 1.0, 0.5, 0.4, 40.0
 drawer, and floor beyond what it has.
 """
 ROUNDS = 6
+SURE = 1e6
+"""What a lot is worth that is placed before all others."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,6 +34,11 @@ class Lot:
 
     thing: Thing
     count: int
+
+    @property
+    def lots(self) -> tuple["Lot", ...]:
+        """Itself."""
+        return (self,)
 
     @property
     def uses(self) -> float:
@@ -48,7 +57,45 @@ class Lot:
 
     def shapes(self, drawer: Drawer) -> tuple[tuple[int, int], ...]:
         """Clear widths and depths of compartments for it in a drawer."""
+        if self.count * self.thing.piece_mass > drawer.rating:
+            return ()
         return shapes(self.thing, self.count, drawer.floor.w, drawer.floor.d, drawer.clear)
+
+    def placed(self, spot: Spot, drawer: Drawer, at: int) -> "list[Placed]":
+        """Itself in its compartment."""
+        return [Placed(self, spot, 0, drawer.clear)]
+
+
+@dataclass(frozen=True, slots=True)
+class Placed:
+    """A lot in its compartment (None: a free one, or one for trays): where it lies, and its foot and height, mm; `on` is
+    the place in the list of the one that it stands on or in; `tray` whether it is a tray.
+    """
+
+    lot: Lot | None
+    spot: Spot
+    z: int
+    h: int
+    on: int | None = None
+    tray: bool = False
+
+
+class Holds(Protocol):
+    """What takes one compartment: a lot by itself, or a pile of trays with what lies in them."""
+
+    @property
+    def lots(self) -> tuple[Lot, ...]:
+        """What lies in it."""
+
+    @property
+    def uses(self) -> float:
+        """How often it is reached into in a month."""
+
+    def shapes(self, drawer: Drawer) -> tuple[tuple[int, int], ...]:
+        """Clear widths and depths of compartments for it in a drawer."""
+
+    def placed(self, spot: Spot, drawer: Drawer, at: int) -> list[Placed]:
+        """The compartment and what stands in it, where it is the `at`th of a list."""
 
 
 def lots_of(things: Sequence[Thing], drawers: Sequence[Drawer]) -> list[Lot]:
@@ -67,7 +114,8 @@ def lots_of(things: Sequence[Thing], drawers: Sequence[Drawer]) -> list[Lot]:
 def shared_out(lots: Sequence[Lot], drawers: Sequence[Drawer], strip: int) -> list[int | None]:
     """The number of the drawer for each lot; None for what no drawer takes."""
     sizes = [[lot.areas(d, strip) for d in drawers] for lot in lots]
-    costs = [[_cost(lot, d, len(drawers)) if a is not None else 0.0 for d, a in zip(drawers, row, strict=True)]
+    lowest = max((d.turn for d in drawers), default=0)
+    costs = [[_cost(lot, d, lowest) if a is not None else 0.0 for d, a in zip(drawers, row, strict=True)]
              for lot, row in zip(lots, sizes, strict=True)]  # fmt: skip
     room = [(d.floor.w + strip) * (d.floor.d + strip) for d in drawers]
     home: list[int | None] = [None] * len(lots)
@@ -119,11 +167,11 @@ def shared_out(lots: Sequence[Lot], drawers: Sequence[Drawer], strip: int) -> li
     return home
 
 
-def _cost(lot: Lot, drawer: Drawer, drawers: int) -> float:
+def _cost(lot: Lot, drawer: Drawer, lowest: int) -> float:
     """What a lot costs in a drawer, whatever else is there; from 0 to about 2."""
     lie = bed(lot.thing, lot.count, drawer.floor.d, drawer.clear)
     wasted = 1 - (lie.height / max(drawer.clear, 1)) if lie is not None else 1.0
-    share = drawer.turn / max(1, drawers - 1)
+    share = drawer.turn / max(1, lowest)
     daily = min(1.0, lot.uses / uses_a_month("daily"))
     mass = min(1.0, lot.count * lot.thing.piece_mass / 5)
     return LOW * wasted + OFTEN * daily * share + HEAVY * mass * (1 - share)

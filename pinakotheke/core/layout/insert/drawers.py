@@ -2,7 +2,7 @@
 reached into.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ...survey.drawers import drawer_sizes
 from ...systems import Family
@@ -11,10 +11,14 @@ from ..placement.candidates import Candidate, stand
 from ..placement.fills import fills_of
 from .skyline import Spot
 
+LEAST = 20
+"""A compartment is no smaller, mm."""
+
 
 @dataclass(frozen=True, slots=True)
 class Drawer:
-    """One drawer: the bay it makes, its floor, its clear height and reachable depth, mm, and its turn from the top.
+    """One drawer: the bay it makes, its floor, its clear height and reachable depth, mm, and its turn from the top;
+    `rating` is what one compartment carries, kg.
     `corner` is what is closed at the back, at the right or (`mirrored`) at the left; what is closed elsewhere is off the
     floor altogether.
     """
@@ -25,14 +29,49 @@ class Drawer:
     clear: int
     reachable: int
     turn: int
+    rating: float
     corner: Spot | None = None
     mirrored: bool = False
 
+    @property
+    def front(self) -> int:
+        """Where its floor ends toward the hand, mm."""
+        return self.floor.y + self.floor.d
 
-def only_drawers(task: Task) -> bool:
-    """Whether a space has nothing but drawers that can be fitted out."""
-    there = [s for s in task.survey.parts if s.id in task.envelopes]
-    return bool(there) and all(s.kind == "drawer" for s in there)
+    def around(self, box: Spot, strip: int) -> tuple["Drawer", ...]:
+        """The floors around a rectangle that stays, a strip between: behind, before, left and right of it, cut so that
+        one of them is as large as can be.
+        """
+        f = self.floor
+        right, front = f.x + f.w, f.y + f.d
+        beside = (
+            Spot(f.x, f.y, box.x - strip - f.x, f.d),
+            Spot(box.x + box.w + strip, f.y, right - box.x - box.w - strip, f.d),
+            Spot(box.x, f.y, box.w, box.y - strip - f.y),
+            Spot(box.x, box.y + box.d + strip, box.w, front - box.y - box.d - strip),
+        )
+        across = (
+            Spot(f.x, f.y, f.w, box.y - strip - f.y),
+            Spot(f.x, box.y + box.d + strip, f.w, front - box.y - box.d - strip),
+            Spot(f.x, box.y, box.x - strip - f.x, box.d),
+            Spot(box.x + box.w + strip, box.y, right - box.x - box.w - strip, box.d),
+        )
+        cut = max((beside, across), key=lambda some: max(max(s.w, 0) * max(s.d, 0) for s in some))
+        return tuple(self._part(s) for s in cut if min(s.w, s.d) >= LEAST)
+
+    def _part(self, floor: Spot) -> "Drawer":
+        """The same drawer with a part of its floor; a closed corner is cut off it."""
+        if self.corner is not None:
+            x = self.floor.x + (0 if self.mirrored else self.floor.w - self.corner.w)
+            shut = Spot(x, self.floor.y, self.corner.w, self.corner.d)
+            floor = _without(floor, shut) if shut.meets(floor) else floor
+        reachable = self.reachable - (self.front - floor.y - floor.d)
+        return replace(self, floor=floor, reachable=max(0, min(reachable, floor.d)), corner=None)
+
+
+def drawer_sections(task: Task) -> frozenset[str]:
+    """The drawers of a space that can be fitted out."""
+    return frozenset(s.id for s in task.survey.parts if s.kind == "drawer" and s.id in task.envelopes)
 
 
 def stood(task: Task, family: Family) -> Candidate | None:
@@ -72,7 +111,17 @@ def drawers_of(task: Task, candidate: Candidate) -> tuple[Drawer, ...]:
         clear = bay.drawer.clear if bay.drawer else 0
         reachable = int(sizes.reachable) if sizes else floor.d
         found.append(
-            Drawer(bay.index, bay.section, floor, clear, min(reachable, floor.d), order[bay.section], corner, mirrored)
+            Drawer(
+                bay.index,
+                bay.section,
+                floor,
+                clear,
+                min(reachable, floor.d),
+                order[bay.section],
+                task.catalogue[bay.family].spec("compartment").rating,
+                corner,
+                mirrored,
+            )
         )
     return tuple(sorted(found, key=lambda d: d.turn))
 

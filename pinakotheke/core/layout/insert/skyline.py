@@ -44,6 +44,13 @@ class Spot(NamedTuple):
             and self.y < other.y + other.d and other.y < self.y + self.d
         )  # fmt: skip
 
+    def lies_in(self, other: "Spot") -> bool:
+        """Whether all of it lies within another one."""
+        return (
+            other.x <= self.x and self.x + self.w <= other.x + other.w
+            and other.y <= self.y and self.y + self.d <= other.y + other.d
+        )  # fmt: skip
+
 
 def pack(rects: Sequence[Rect], floor: tuple[int, int], closed: Sequence[Spot] = (), *, worth: Sequence[float] = (),
          moves: int = MOVES, seed: int = 1) -> list[Spot | None]:  # fmt: skip

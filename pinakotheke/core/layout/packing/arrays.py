@@ -277,8 +277,8 @@ class Wall:
                 component(family, "shelf", bay, 0, alike=self.heap.alike(bay)).price if "shelf" in family.specs else 0.0
             )
             points = self.scale.money * shelf + self.scale.part
-            across = bay.w if bay.axis != "x" else bay.depth
-            stands = not (family.companion or family.on_what_is_there or bay.locked or bay.drawer is not None)
+            across = bay.w
+            stands = not (family.companion or family.on_what_is_there or bay.locked)
             far = self.heap.home.way_in.far(bay.section, bay.x + bay.w / 2) / 1000
             real[k] = (self.scale.front * across * bay.pitch / 1e4, points, points, float(stands), far,
                        sections[bay.section])  # fmt: skip
@@ -289,13 +289,13 @@ class Wall:
         bay, beside = self.bays[k], load("sense")["beside"]
         return next(
             (n for n, other in enumerate(self.bays)
-             if spans[n] == spans[k] and bay.drawer is None and 0 <= other.x - (bay.x + bay.w) <= beside), -1
+             if spans[n] == spans[k] and 0 <= other.x - (bay.x + bay.w) <= beside), -1
         )  # fmt: skip
 
     def _in_order(self) -> Any:
         """The bays in which people have their own, along the walls: all that stand or hang side by side."""
         families = self.heap.home.families
-        side_by_side = [n for n, b in enumerate(self.bays) if b.drawer is None and not families.of(b).lies_on]
+        side_by_side = [n for n, b in enumerate(self.bays) if not families.of(b).lies_on]
         sections = list(dict.fromkeys(b.section for b in self.bays))
         side_by_side.sort(key=lambda n: (sections.index(self.bays[n].section), self.bays[n].x))
         return np.asarray(side_by_side, np.int64)
@@ -419,7 +419,7 @@ def _matched(bays: Sequence[Bay], others: Sequence[Bay]) -> dict[int, int]:
     pairs = sorted(
         (-(min(a.x + a.w, b.x + b.w) - max(a.x, b.x)), n, m)
         for n, a in enumerate(bays) for m, b in enumerate(others)
-        if (a.section, a.family, a.locked) == (b.section, b.family, False) and a.drawer == b.drawer
+        if (a.section, a.family, a.locked) == (b.section, b.family, False)
     )  # fmt: skip
     found: dict[int, int] = {}
     for apart, n, m in pairs:

@@ -11,7 +11,7 @@ from ...house import HouseRules
 from ...inventory import Thing
 from ...inventory.containers import boxes_for, stacked
 from ...inventory.needs import need, posed
-from ...systems import HANGING, Bay, DrawerFloor, Family, OnPart, Part
+from ...systems import HANGING, Bay, Family, OnPart, Part
 from ..models import Assignment, Design
 from .fits import ask, on_hook, overhang, rows_in
 from .lying import bed
@@ -67,9 +67,9 @@ def _lie(design: Design, part: Part, held: tuple[Assignment, ...], things: Mappi
          ) -> Iterator[tuple[Lying, tuple[str, str]]]:  # fmt: skip
     bay, family = design.bay_of(part), design.family_of(part)
     side = family.spec(part.role).sides / 2
-    if part.role == "floor" and bay.axis != "x":
+    if part.role == "floor":
         side = max(0.0, side - (part.x - bay.x))  # what a skirting takes of it already
-    at = (part.x if bay.axis != "x" else part.y) + side
+    at = part.x + side
     for a in held:
         thing = things.get(a.thing)
         if thing is None:
@@ -122,9 +122,6 @@ def _pieces(rules: HouseRules, part: Part, bay: Bay, thing: Thing, a: Assignment
     if part.role == "compartment":
         yield from _in_cell(part, bay, design.family_of(part), thing, a, at)
         return
-    if bay.drawer is not None:
-        yield from _in_row(part, bay.drawer, a, at, taken, width, deep, high)
-        return
     if part.role in ("drawer", "basket"):
         yield Lying(
             **common,
@@ -169,15 +166,3 @@ def _in_cell(part: Part, bay: Bay, family: Family, thing: Thing, a: Assignment, 
         y = part.y + part.d - spec.back / 2 - lie.front - (row + 1) * pose.d - row * lie.between
         yield Lying(thing=a.thing, way=a.way, x=x, y=y, z=part.z, w=pose.w, d=pose.d, h=max(number * pose.h, 1),
                     count=number)  # fmt: skip
-
-
-def _in_row(part: Part, floor: DrawerFloor, a: Assignment, at: float, taken: float, width: float, deep: float, high: float,
-            ) -> Iterator[Lying]:  # fmt: skip
-    """Stacks side by side in a drawer's row, as high as the drawer lets them."""
-    each = max(1, int(floor.clear // max(high, 0.5)))
-    stacks = -(-a.count // each)
-    step = taken / stacks
-    for k in range(stacks):
-        number = min(each, a.count - k * each)
-        x, y = (at + k * step, part.y + part.d) if floor.axis == "y" else (part.x + part.w, at + k * step)
-        yield Lying(thing=a.thing, way=a.way, x=x, y=y, z=0, w=width, d=deep, h=max(number * high, 1), count=number)

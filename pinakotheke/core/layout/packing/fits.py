@@ -4,21 +4,19 @@ The search cuts its lots by it, the verifier proves by it, the checks and the le
 """
 
 from dataclasses import dataclass
-from math import ceil, inf
+from math import ceil
 
 from ...house import HouseRules
 from ...inventory import Thing
 from ...inventory.containers import Container, boxed, in_one, stacked
 from ...inventory.kinds import Way
 from ...inventory.needs import need, posed, rows_deep
-from ...systems import PULL_OUTS, Bay, DrawerFloor, Family, Part, Role
+from ...systems import PULL_OUTS, Bay, Family, Part, Role
 from ...tables import value
 from .lying import bed
 
 NEVER = 1e9
 """What pieces ask that do not go in at all: more than any compartment has, mm and kg."""
-BESIDE_IN_DRAWER = 5
-"""Finger room between things in a drawer's row, mm."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,8 +47,6 @@ def ask(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, rules: Hou
         return Ask(kept.amount, kept.clear, kept.depth, kept.piece_width, kept.mass)
     if role == "compartment":
         return _in_cell(thing, family.clear_depth(role, bay), bay, count)
-    if bay.drawer is not None:
-        return _in_drawer(thing, way, bay.drawer, rules, count, turned)
     n = need(thing, way, rules, count, turned)
     stacks = ceil(count / n.per_stack)
     if way == "hook":
@@ -82,9 +78,6 @@ def in_column(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, rule
     """
     if container is not None:
         return max(1, in_one(thing, container)) * stacked(thing, container, rules)
-    if bay.drawer is not None:
-        height = posed(thing, way if way != "overhead" else "box", turned)[2]
-        return max(1, int(bay.drawer.clear // max(height, 0.5)))
     if way in ("hang", "hook", "overhead", "floor") or family.spec(role).capacity == "depth":
         return 1
     n = need(thing, way, rules, 1, turned)
@@ -93,7 +86,7 @@ def in_column(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, rule
 
 def rows_in(thing: Thing, way: Way, role: Role, family: Family, bay: Bay, depth: float) -> int:
     """How many rows of a thing stand one behind the other in a compartment."""
-    return rows_deep(thing, way, depth, family.clear_depth(role, bay)) if bay.drawer is None else 1
+    return rows_deep(thing, way, depth, family.clear_depth(role, bay))
 
 
 def _in_cell(thing: Thing, depth: float, bay: Bay, count: int) -> Ask:
@@ -103,16 +96,6 @@ def _in_cell(thing: Thing, depth: float, bay: Bay, count: int) -> Ask:
     if lie is None:
         return Ask(NEVER, 0, NEVER, NEVER, count * thing.piece_mass, NEVER)
     return Ask(lie.width, 0, lie.depth, lie.pose.w, count * thing.piece_mass, lie.height)
-
-
-def _in_drawer(thing: Thing, way: Way, floor: DrawerFloor, rules: HouseRules, count: int, turned: bool) -> Ask:
-    """Rows in a drawer: pieces lie in stacks as high as the drawer, side by side along the row."""
-    width, depth, height = posed(thing, way if way != "overhead" else "box", turned)
-    n = need(thing, way, rules, count, turned)
-    high = max(1, int(floor.clear // max(height, 0.5)))
-    stacks = ceil(count / high)
-    along, across = (width, depth) if floor.axis == "y" else (depth, width)
-    return Ask(stacks * (along + BESIDE_IN_DRAWER), across + BESIDE_IN_DRAWER, 0.0, along, n.mass, height, stacks)
 
 
 def overhang(way: Way, role: Role) -> float:
@@ -141,11 +124,8 @@ def misfit(thing: Thing, way: Way, role: Role, a: Ask, family: Family, bay: Bay)
     if spec.kinds and thing.kind not in spec.kinds:
         return Misfit(0, 0, "kind")
     depth, width = family.clear_depth(role, bay) + overhang(way, role), family.clear_width(role, bay)
-    if bay.drawer is not None:
-        if role != "compartment":
-            depth, width = inf, family.capacity(role, bay)
-        if a.height > bay.drawer.clear:
-            return Misfit(a.height, bay.drawer.clear, "high")
+    if bay.drawer is not None and a.height > bay.drawer.clear:
+        return Misfit(a.height, bay.drawer.clear, "high")
     if a.depth > depth:
         return Misfit(a.depth, depth, "deep")
     if a.width > width - bay.blind * 0.5:

@@ -94,6 +94,12 @@ def poses(thing: Thing, clear: float) -> tuple[Pose, ...]:
     return tuple(found)
 
 
+def over_height(thing: Thing) -> float:
+    """The least height of a drawer in which one piece lies, room over it included, mm."""
+    sizes = posed(thing, "drawer")
+    return (sorted(sizes)[1] if thing.row.upright else sizes[2]) + _room()["over"]
+
+
 def _layers(thing: Thing, high: float, *, on_edge: bool) -> int:
     """How many may lie on each other, whatever the drawer."""
     rows = load("lying")

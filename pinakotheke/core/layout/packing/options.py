@@ -102,9 +102,8 @@ def kind_of_bay(bay: Bay, sockets: tuple[tuple[str, float], ...]) -> tuple[objec
     socket, it is also whether one is near; `sockets` are empty where nothing does.
     """
     return (bay.family, bay.depth, bay.hang_depth, bay.z0, bay.pitch, bay.pulls, bay.has_base, bay.first,
-            bay.blind > 0, bay.loose, bay.drawer, bay.foot, bay.trim, bay.fronts, bay.free_end,
-            bay.runs_to, bay.open_boards, bay.sloped, bay.board, near_power(bay, sockets) if sockets else None,
-            (bay.z0, bay.z1, bay.w) if bay.drawer is not None else ())  # fmt: skip
+            bay.blind > 0, bay.loose, bay.foot, bay.trim, bay.fronts, bay.free_end,
+            bay.runs_to, bay.open_boards, bay.sloped, bay.board, near_power(bay, sockets) if sockets else None)  # fmt: skip
 
 
 def size_of_bay(bay: Bay) -> tuple[object, ...]:
@@ -140,7 +139,7 @@ def fitted(options: list[Option], bay: Bay, home: Household, alike: object) -> l
 
 def options(thing: Thing, bay: Bay, home: Household, limits: Limits) -> list[Option]:
     """All options of a thing in a bay of this kind, however wide it is."""
-    wide = bay.model_copy(update={"w": WIDE, "cuts": (), "blind": min(bay.blind, 1)}) if bay.drawer is None else bay
+    wide = bay.model_copy(update={"w": WIDE, "cuts": (), "blind": min(bay.blind, 1)})
     family = home.families.of(bay)
     found: list[Option] = []
     for rank, way, container in _ways(thing, home):
@@ -197,7 +196,7 @@ def _roles(family: Family, way: Way, bay: Bay, home: Household, bases: bool) -> 
     for role, spec in family.specs.items():
         if way not in spec.ways:
             continue
-        if spec.on_floor and bay.drawer is None and bay.z0 > 0:
+        if spec.on_floor and bay.z0 > 0:
             continue  # a storey has no floor of its own
         if role == "floor" and way != "floor" and (home.damp or home.rules.floor == "clear"):
             continue
@@ -218,9 +217,6 @@ def _is_for_base(thing: Thing, family: Family) -> bool:
 
 def _option(thing: Thing, rank: int, way: Way, role: Holder, family: Family, bay: Bay, home: Household, limits: Limits,
             turned: bool, container: Container | None) -> Option | None:  # fmt: skip
-    if container is not None and bay.drawer is not None:
-        return None
-
     def asked(count: int) -> Ask:
         return ask(thing, way, role, family, bay, home.rules, count, turned=turned, container=container)
 
@@ -286,12 +282,11 @@ def _troubles(thing: Thing, o: Option, family: Family, bay: Bay, home: Household
     """
     powered = bool(home.sockets) and "power" in thing.row.needs
     key = (thing.owner, thing.frequency, thing.row.low, thing.hazards, o.role, family.id, o.height, bay.z0, o.below,
-           bay.pitch, bay.depth, bay.hang_depth, bay.foot, bay.z1 if bay.drawer else 0, bay.axis, bay.blind > 0,
+           bay.pitch, bay.depth, bay.hang_depth, bay.foot, bay.blind > 0,
            near_power(bay, home.sockets) if powered else None)  # fmt: skip
     known = home.cache.troubles.get(key)
     if known is None:
-        last = PITCHES if bay.drawer is None else bay.pitches
-        places = [bay.z0 + (foot + o.below) * bay.pitch for foot in range(last + 1)]
+        places = [bay.z0 + (foot + o.below) * bay.pitch for foot in range(PITCHES + 1)]
         points = troubles(thing, o.role, places, o.height, bay, family, home.people, home.sockets)
         known = home.cache.troubles[key] = tuple(points)
     return known
@@ -308,7 +303,7 @@ def feet(family: Family, role: Holder, bay: Bay, below: int) -> tuple[int, int]:
     on_floor = family.spec(role).on_floor or role == "base"
     # A grid of holes may begin below the board that stays; what hangs hangs no lower than that.
     bottom = 1 if bay.z0 < 0 < below else 0
-    lowest = 0 if on_floor or bay.drawer is not None else max(bottom, ceil(bay.first / bay.pitch) - below)
+    lowest = 0 if on_floor else max(bottom, ceil(bay.first / bay.pitch) - below)
     return lowest, 0 if on_floor else PITCHES
 
 

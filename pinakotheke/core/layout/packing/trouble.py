@@ -107,10 +107,7 @@ def troubles(thing: Thing, role: Role, places: Sequence[float], height: float, b
     fixed = far_from_power(thing, bay, sockets) * seldom + (BLIND if bay.blind else 0.0)
     if bay.drawer is not None:
         long = max(bay.z1 - bay.z0, 1)
-        return [
-            (fixed + in_drawer_trouble(1 - (at - bay.z0) / long if bay.axis == "y" else 0.0)) * frequent
-            for at in places
-        ]
+        return [(fixed + in_drawer_trouble(1 - (at - bay.z0) / long)) * frequent for at in places]
     zone = zone_of(thing, people, role, bay, family)
     hands = np.array([hand_height(role, at, height, bay) for at in places], float)
     points = reach_trouble(zone, hands, thing, role, family.spec(role).ease) + danger(thing, people, hands) * seldom

@@ -89,7 +89,7 @@ class Candidate:
 
     def front(self, top: float = 1e9) -> float:
         """Front of its bays up to a height, mm²."""
-        return sum(b.w * max(min(b.z1, top) - b.z0, 0) if b.drawer is None else b.w * b.depth for b in self.bays)
+        return sum(b.w * max(min(b.z1, top) - b.z0, 0) for b in self.bays)
 
 
 def stand(fills: tuple[Fill, ...], envelopes: Mapping[str, Envelope], corners: Iterable[Corner],

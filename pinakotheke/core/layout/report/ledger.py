@@ -91,7 +91,7 @@ def ask_of(design: Design, part: Part, a: Assignment, things: dict[str, Thing]) 
 
 
 def capacity(design: Design, part: Part) -> float:
-    """What a holding part gives, in its own unit: mm, or mm² of a drawer's floor."""
+    """What a holding part gives, in its own unit: mm, or mm² of a drawer."""
     return design.family_of(part).capacity(part.role, design.bay_of(part))
 
 
@@ -102,9 +102,8 @@ def in_unit(design: Design, part: Part, amount: float, storage: Storage) -> floa
     if unit == "litres":
         if spec.capacity == "area":
             return amount * (part.h - spec.lost_height) / 1e6
-        row = bay.depth if part.role == "compartment" else bay.pitch * 10
-        deep, high = (row, bay.drawer.clear) if bay.drawer is not None else (bay.depth, PLATFORM_CLEAR)
-        return amount * deep * high / 1e6
+        high = bay.drawer.clear if bay.drawer is not None else PLATFORM_CLEAR
+        return amount * bay.depth * high / 1e6
     return amount / HOOK_EVERY if storage == "hooks" else amount
 
 

@@ -92,7 +92,8 @@ def reach_of(design: Design, things: tuple[Thing, ...], people: tuple[Person, ..
         thing = by_id.get(a.thing)
         if thing is not None:
             part = design.part(a.part)
-            bay = design.bay_of(part)
-            at = int(getattr(part, bay.axis))
+            bay, at = design.bay_of(part), part.z
+            if part.role == "compartment":  # where it lies in its drawer
+                bay, at = design.bays[part.bay or 0], part.y + part.d
             total += trouble(thing, part.role, at, part.h, bay, design.family_of(bay), people, sockets)
     return total

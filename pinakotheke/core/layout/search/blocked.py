@@ -8,12 +8,14 @@ from ...base import Frozen
 from ...inventory import Thing
 from ...survey import Envelope, Survey
 from ...systems import Catalogue, Finish
+from ..insert.drawers import drawers_of
+from ..insert.fittings import Fitting
 from ..models import Design
 from ..packing.task import Task
 from ..placement.candidates import Candidate
 from ..placement.fills import fills_of
-from .ladder import Relaxation, ladder
-from .noplace import NoPlace, why_no_place
+from .ladder import Relaxation, ladder, ladder_in_drawers
+from .noplace import NoPlace, why_no_place, why_not_in_drawers
 
 MOST_GROUPS = 400
 
@@ -29,13 +31,23 @@ class Blocked(Frozen):
     refused: tuple[NoPlace, ...] = ()
     relaxations: tuple[Relaxation, ...] = ()
 
+    def dearer_by(self, more: Decimal) -> "Blocked":
+        """The same where everything costs so much more, for what else there is."""
+        rungs = (r if r.cost is None else r.model_copy(update={"cost": r.cost + more}) for r in self.relaxations)
+        return self.model_copy(update={"relaxations": tuple(rungs)})
 
-def too_big_a_task(things: tuple[Thing, ...], families: tuple[str, ...]) -> Blocked | None:
-    """More groups than one space is searched for, or no family at all."""
-    if not families:
-        return Blocked(kind="rules", subject="floor and wall", short=0, unit="",
-                       relaxations=(Relaxation(kind="floor", value=0),))  # fmt: skip
-    over = len(things) - MOST_GROUPS
+
+def without_families(families: tuple[str, ...]) -> Blocked | None:
+    """No family at all that may be built of."""
+    if families:
+        return None
+    return Blocked(kind="rules", subject="floor and wall", short=0, unit="",
+                   relaxations=(Relaxation(kind="floor", value=0),))  # fmt: skip
+
+
+def too_many(things: tuple[Thing, ...]) -> Blocked | None:
+    """More groups than one space is searched for."""
+    over = sum(t.stays for t in things) - MOST_GROUPS
     return Blocked(kind="too many", subject="groups", short=over, unit="groups") if over > 0 else None
 
 
@@ -79,3 +91,14 @@ def blocked_by_demand(task: Task, best: Design, tried: list[Candidate]) -> Block
     refused = tuple(why_no_place(by_id[t], count, bays, task.home) for t, count in left.items())
     return Blocked(kind="demand", subject="places", short=sum(left.values()), unit="pieces", things=tuple(left),
                    refused=refused, relaxations=ladder(task, best, tried))  # fmt: skip
+
+
+def blocked_in_drawers(task: Task, fitting: Fitting, best: Design) -> Blocked:
+    """Which things no drawer takes and why, and the changes that would take them in."""
+    task.watch.progress(0.9, "looking for what would do")
+    by_id = {t.id: t for t in task.things}
+    left = {u.thing: u.count for u in best.unplaced}
+    drawers = drawers_of(task, fitting.candidate)
+    refused = tuple(why_not_in_drawers(by_id[t], count, drawers, task) for t, count in left.items())
+    return Blocked(kind="demand", subject="places", short=sum(left.values()), unit="pieces", things=tuple(left),
+                   refused=refused, relaxations=ladder_in_drawers(task, best))  # fmt: skip

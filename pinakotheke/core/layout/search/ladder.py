@@ -10,7 +10,7 @@ from typing import Any, Literal, get_args
 
 from ...base import Frozen
 from ...house import HouseRules
-from ...inventory import Thing
+from ...inventory import Thing, uses_a_month
 from ...inventory.places import place_of
 from ...inventory.zones import homes
 from ...survey import envelopes
@@ -20,11 +20,11 @@ from ..placement.candidates import Candidate
 from ..placement.pool import allowed
 from ..report.costing import cost_of
 from .furnish import design_of
-from .quick import quick
+from .quick import quick, takes_all
 
 Rung = Literal[
-    "access", "hangers", "fold", "measure", "fact", "floor", "drill", "lock", "families", "elsewhere", "move out", "fewer",
-    "size", "budget", "reserve",
+    "access", "hangers", "fold", "measure", "fact", "floor", "drill", "lock", "families", "spares", "elsewhere",
+    "move out", "fewer", "size", "budget", "reserve",
 ]  # fmt: skip
 """`reserve` stands in answers of before: it yields by itself now."""
 RUNGS: tuple[Rung, ...] = get_args(Rung)
@@ -32,6 +32,10 @@ BY_HAND: frozenset[Rung] = frozenset({"size", "measure", "fact"})
 """Nothing that the tool can carry out: a wall is as it is, and as it was read."""
 MOST_ROOMS = 3
 """Other spaces that are tried for what has no place here."""
+
+
+SPARES, MOST_SPARES = 4, 4
+"""Pieces from which a group has spares, and groups of which half is tried."""
 
 
 class Relaxation(Frozen):
@@ -68,6 +72,28 @@ def ladder(task: Task, best: Design, tried: Sequence[Candidate]) -> tuple[Relaxa
         Relaxation(kind="fewer", value=pieces, things=left),
     ]
     return tuple(sorted(found, key=lambda r: RUNGS.index(r.kind)))
+
+
+def ladder_in_drawers(task: Task, best: Design) -> tuple[Relaxation, ...]:
+    """The same where there are only drawers: half of what is seldom wanted, another space's drawers, fewer."""
+    left = tuple(dict.fromkeys(u.thing for u in best.unplaced))
+    pieces = sum(u.count for u in best.unplaced)
+    found = [*_half_the_spares(task), *_elsewhere(task, best)]
+    found += [Relaxation(kind=kind, value=pieces, things=left) for kind in ("move out", "fewer")]
+    return tuple(sorted(found, key=lambda r: RUNGS.index(r.kind)))
+
+
+def _half_the_spares(task: Task) -> Iterator[Relaxation]:
+    """The group, of those with many pieces that are seldom wanted, of which half kept elsewhere makes room for all."""
+    spare = [
+        t for t in task.things if t.stays and t.count >= SPARES and uses_a_month(t.frequency) < uses_a_month("weekly")
+    ]
+    for thing in sorted(spare, key=lambda t: (uses_a_month(t.frequency), -t.count))[:MOST_SPARES]:
+        half = thing.count // 2
+        fewer = thing.model_copy(update={"count": thing.count - half})
+        if takes_all(task.but(things=tuple(fewer if t.id == thing.id else t for t in task.things))):
+            yield Relaxation(kind="spares", value=half, things=(thing.id,))
+            return
 
 
 def _tried(kind: Rung, task: Task, tried: Sequence[Candidate] = (), **facts: Any) -> Iterator[Relaxation]:
@@ -137,5 +163,4 @@ def _elsewhere(task: Task, best: Design) -> Iterator[Relaxation]:
 
 def _takes_in(room: Task, things: list[Thing]) -> bool:
     """Whether a space holds what it has and these beside it."""
-    found = quick(room.but(things=(*room.things, *things)))
-    return found is not None and not found.unplaced
+    return takes_all(room.but(things=(*room.things, *things)))

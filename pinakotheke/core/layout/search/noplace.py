@@ -3,7 +3,7 @@
 What is said of it stands in `tables/no_place.toml`, one sentence a reason, as a carpenter would say it.
 """
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from math import isfinite
 from typing import get_args
 
@@ -12,10 +12,14 @@ from ...inventory import Thing
 from ...inventory.kinds import Way
 from ...inventory.needs import STORAGE_OF, Storage, posed, ways
 from ...systems import HANGING, Bay, Family, Holder
+from ..insert.chest import Lot
+from ..insert.drawers import Drawer
+from ..insert.fittings import placeable
 from ..packing.fits import Ask, ask, front_for, misfit, overhang
 from ..packing.limits import Why as Never
+from ..packing.lying import over_height, poses
 from ..packing.options import PITCHES, TURNABLE, feet, heights, kind_of_bay, size_of_bay
-from ..packing.task import Compartment, Household
+from ..packing.task import Compartment, Household, Task
 from ..packing.trouble import hand_height
 
 SAME, SAME_MM = 1e-6, 0.5
@@ -50,6 +54,29 @@ def why_no_place(thing: Thing, count: int, bays: Iterable[Bay], home: Household)
     if not found:
         return NoPlace(thing=thing.id, count=count, why="way")
     return min(found, key=_how_far)
+
+
+def why_not_in_drawers(thing: Thing, count: int, drawers: Sequence[Drawer], task: Task) -> NoPlace:
+    """Why so many pieces of a thing have no place in any of these drawers; `all full` where one would have gone in."""
+
+    def no(why: str, measured: float = 0, limit: float = 0) -> NoPlace:
+        return NoPlace(thing=thing.id, count=count, why=why, measured=measured, limit=limit, storage="drawers")
+
+    if not placeable(task.but(things=(thing,), keep=None)):
+        return no("gas" if "gas" in thing.hazards else "way")
+    if any(Lot(thing, 1).shapes(d) for d in drawers):
+        return no("all full")
+    clear, rating = max(d.clear for d in drawers), max(d.rating for d in drawers)
+    if thing.piece_mass > rating:
+        return no("load", thing.piece_mass, rating)
+    lying = poses(thing, clear)
+    if not lying:
+        return no("inside", over_height(thing), clear)
+    widest = max(max(d.floor.w, d.floor.d) for d in drawers)
+    longest = min(max(p.w, p.d) for p in lying)
+    if longest > widest:
+        return no("wide", longest, widest)
+    return no("deep", min(min(p.w, p.d) for p in lying), max(min(d.floor.w, d.floor.d) for d in drawers))
 
 
 def _how_far(miss: NoPlace) -> tuple[int, float]:
@@ -118,18 +145,15 @@ def _sizes(thing: Thing, way: Way, role: Holder, a: Ask, family: Family, bay: Ba
     limit, spare. `too_high` is by how much the bay is lower than the compartment asks, mm.
     """
     spec = family.spec(role)
-    if bay.drawer is None:
-        deep = max(family.clear_depth(role, bay) + overhang(way, role), 0)
-        if way == "hang" and bay.depth < spec.least_depth:
-            deep = min(deep, bay.depth)
-        yield "rail deep" if way == "hang" else "deep", max(a.depth, spec.least_depth if way == "hang" else 0), deep, 0
-        yield "wide", max(a.width, a.amount if spec.capacity == "width" else 0), family.clear_width(role, bay), 0
-        if too_high > 0:
-            yield "drop" if role in HANGING else "high", *_tall(thing, way, a, turned, too_high)
+    deep = max(family.clear_depth(role, bay) + overhang(way, role), 0)
+    if way == "hang" and bay.depth < spec.least_depth:
+        deep = min(deep, bay.depth)
+    yield "rail deep" if way == "hang" else "deep", max(a.depth, spec.least_depth if way == "hang" else 0), deep, 0
+    yield "wide", max(a.width, a.amount if spec.capacity == "width" else 0), family.clear_width(role, bay), 0
+    if too_high > 0:
+        yield "drop" if role in HANGING else "high", *_tall(thing, way, a, turned, too_high)
     if spec.fronts and a.clear > spec.fronts[-1] - spec.lost_height:
         yield "inside", a.clear, spec.fronts[-1] - spec.lost_height, 0
-    if bay.drawer is not None and a.height > bay.drawer.clear:
-        yield "inside", a.height, bay.drawer.clear, 0
     yield "load", a.mass, part.rating, 0
 
 

@@ -14,23 +14,24 @@ from os import sched_getaffinity
 from random import Random
 from statistics import median
 
-from ...base import Frozen
 from ...saying import say
 from ...systems import Family
 from ..goals import REASONS, SEARCHED, TITLES
-from ..insert.designs import designs_of_drawers
-from ..insert.drawers import only_drawers
+from ..insert.drawers import drawer_sections
+from ..insert.fittings import inserts_of
 from ..models import Design, Goal
 from ..packing.task import Task
 from ..placement.candidates import Candidate
 from ..placement.neighbours import neighbours, reshaped
 from ..placement.pool import candidates, families_of, settled
-from .blocked import Blocked, blocked_by_budget, blocked_by_demand, too_big_a_task, too_small
-from .frontier import Point, Sensitivity, as_point, frontier_of, point_of, sensitivities
+from .blocked import Blocked, blocked_by_budget, blocked_by_demand, too_many, too_small, without_families
+from .drawers import SHOWN, beside_drawers, in_drawers
+from .frontier import frontier_of, point_of, sensitivities
 from .furnish import Furnished, begin, carried_over, design_of, furnish, heap_of, improve, seen_as
 from .gallery import distinct, rightly_named, shape_of
 from .kept import kept_candidate
 from .quick import rank
+from .solution import Solution
 
 HEATS = ((72, 90), (36, 180), (14, 450))
 """Rounds of the race: how many run, and for how many moves each."""
@@ -59,8 +60,6 @@ OTHER_WAYS = 3
 """Alternatives of families that no goal came out in."""
 ENOUGH = 4
 """Complete alternatives from which no more are looked for."""
-INCOMPLETE = 3
-"""Alternatives shown when none holds everything."""
 TRIED = 12
 """Candidates on which changes are tried when not everything has a place."""
 FRONTIER = 14
@@ -75,15 +74,6 @@ FRESH, FRESH_MOVES = 3, 180
 """Of what was begun and not yet helped the best so many, with so many moves each; they are few, for every wave waits."""
 AGAIN, AGAIN_MOVES = 1, 600
 """Of what was helped once the best so many, with so many moves."""
-
-
-class Solution(Frozen):
-    """The alternatives, complete ones first; `blocked` when no complete one was found; what else could be had."""
-
-    alternatives: tuple[Design, ...]
-    blocked: Blocked | None = None
-    frontier: tuple[Point, ...] = ()
-    sensitivities: tuple[Sensitivity, ...] = ()
 
 
 @dataclass(slots=True)
@@ -149,17 +139,29 @@ def design_space(task: Task) -> Solution:
     """Alternatives for one space. Same task, seed and effort give the same answer. Raises `Cancelled` when
     `task.watch.check` does. `task.families` are all that the house rules allow, when none are named.
     """
+    drawers = drawer_sections(task)
+    if not drawers or (task.families is not None and not inserts_of(task)):
+        return _common(task)
+    refused = too_many(task.things)
+    if refused:
+        return Solution(alternatives=(), blocked=refused)
+    only_drawers = drawers == set(task.envelopes) or (
+        task.families is not None and set(task.families) <= set(inserts_of(task))
+    )
+    return in_drawers(task) if only_drawers else beside_drawers(task, _common)
+
+
+def _common(task: Task) -> Solution:
+    """The same of a space, or of what of it are no drawers."""
     families = families_of(task)
     here = tuple(t for t in task.things if t.stays)
-    refused = too_big_a_task(here, families) or too_small(
-        task.survey, task.envelopes, families, task.finish, task.catalogue
+    refused = (
+        too_many(here)
+        or without_families(families)
+        or too_small(task.survey, task.envelopes, families, task.finish, task.catalogue)
     )
     if refused:
         return Solution(alternatives=(), blocked=refused)
-    if task.families is None and only_drawers(task):
-        parted = _in_drawers(task)
-        if parted.alternatives:
-            return parted
     if task.keep is not None:
         return _around_what_is_kept(task)
     pool = candidates(task)
@@ -170,28 +172,6 @@ def design_space(task: Task) -> Solution:
         found = _Search(task, cores, pace=min(1.0, AT_PACE / max(1, median(len(c.bays) for c in pool) * len(here))))
         _alternatives(found, pool)
     return _solution(task, found)
-
-
-def _in_drawers(task: Task) -> Solution:
-    """What holds everything between dividers and in trays, where there are only drawers; of a design that is found anew
-    the same way again, with what finds no place left out.
-    """
-    kept = task.keep
-    if kept is not None and not any(kept.family_of(b).laid_out_apart for b in kept.bays):
-        return Solution(alternatives=())
-    found: dict[str, Design] = {}
-    for key, design in designs_of_drawers(task):
-        found[key] = design
-        if kept is None and not design.unplaced:
-            task.watch.found(design)
-    if kept is not None:
-        again = found.get(kept.id) or list(found.values())[-1]
-        same = {"id": kept.id, "title": kept.title, "reason": kept.reason}
-        return Solution(alternatives=(again.model_copy(update=same),))
-    complete = distinct(task, [d for d in found.values() if not d.unplaced])
-    points = sorted((as_point(task, d, n) for n, d in enumerate(complete, 1)), key=lambda p: p.cost)
-    task.watch.progress(1.0, "done")
-    return Solution(alternatives=tuple(complete), frontier=tuple(points))
 
 
 def _solution(task: Task, found: _Search) -> Solution:
@@ -209,7 +189,7 @@ def _solution(task: Task, found: _Search) -> Solution:
         told = () if found.cut_short else sensitivities(task, found.best, complete, points)
         task.watch.progress(1.0, "done")
         return Solution(alternatives=tuple(complete), frontier=points, sensitivities=told)
-    fullest = sorted(designs, key=lambda d: sum(u.count for u in d.unplaced))[:INCOMPLETE]
+    fullest = sorted(designs, key=lambda d: sum(u.count for u in d.unplaced))[:SHOWN]
     tried = list({id(f.candidate): f.candidate for f in sorted(found.ran, key=rank)}.values())[:TRIED]
     blocked = blocked_by_demand(task, fullest[0], tried)
     task.watch.progress(1.0, "done")

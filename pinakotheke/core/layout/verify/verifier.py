@@ -193,19 +193,28 @@ class _Proof:
                     self._fault("overlap", "volume", a.id, other=b.id)
 
     def _inside(self, outer: Part, inner: Part) -> bool:
-        """Whether `inner` stands within the boards of the frame or trolley `outer` of its own bay."""
+        """Whether `inner` stands within the boards of the frame or trolley `outer` of its own bay, or is a tray in a
+        compartment that holds nothing else.
+        """
+        if outer.role == inner.role == "compartment":
+            return self._foot(inner) is outer and not self.held[outer.id] and _within(outer, inner)
         if outer.role not in ENCLOSING or inner.bay != outer.bay or inner.role in ENCLOSING:
             return False
-        within = (
-            outer.x <= inner.x and inner.x + inner.w <= outer.x + outer.w
-            and outer.y <= inner.y and inner.y + inner.d <= outer.y + outer.d
-            and outer.z <= inner.z and inner.z + inner.h <= outer.z + outer.h
-        )  # fmt: skip
         # A base is the frame's own bottom board.
         own = {"bottom", "back"} if inner.role == "base" else {"back"}
-        return within and not any(
+        return _within(outer, inner) and not any(
             b.meets(inner) for b in self.design.family_of(outer).boards(outer) if b.name not in own
         )
+
+    def _foot(self, part: Part) -> Part:
+        """The compartment at the bottom of those that carry each other."""
+        seen = {part.id}
+        while (
+            part.carrier in self.parts and self.parts[part.carrier].role == "compartment" and part.carrier not in seen
+        ):
+            part = self.parts[part.carrier]
+            seen.add(part.id)
+        return part
 
     def everything_is_carried(self) -> None:
         """Every part is fixed to something that is there and reaches its height; wide parts meet both sides."""
@@ -446,6 +455,15 @@ class _Proof:
             wanted = thing.count if thing.stays else 0
             if placed[thing.id] != wanted:
                 self._fault("count", "pieces", "", placed[thing.id], wanted, thing=thing.id)
+
+
+def _within(outer: Part, inner: Part) -> bool:
+    """Whether one box lies within another."""
+    return (
+        outer.x <= inner.x and inner.x + inner.w <= outer.x + outer.w
+        and outer.y <= inner.y and inner.y + inner.d <= outer.y + outer.d
+        and outer.z <= inner.z and inner.z + inner.h <= outer.z + outer.h
+    )  # fmt: skip
 
 
 def _stands_round(part: Part, c: ClosedRegion, board: int) -> bool:

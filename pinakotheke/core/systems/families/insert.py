@@ -1,33 +1,24 @@
-"""Drawer inserts. Rows: a drawer's floor parted by strips or rows of trays, each a compartment like any other, only that
-what is a height in a wardrobe is here a depth (dividers across, trays) or a width (dividers along). Cells: compartments
-that lie freely on the floor, between dividers that cross, or trays of fixed sizes.
+"""Drawer inserts: compartments that lie freely on the floor of a drawer, between dividers that cross, or trays of fixed
+sizes. Another search than that of walls lays them out.
 """
 
 from collections import Counter
 from collections.abc import Iterator
 from decimal import Decimal
-from typing import ClassVar, Literal
+from typing import ClassVar
 
 from ...survey import Envelope
 from ..family import CENT, Extra, Family, Finish, Row, Shape, Table
-from ..parts import Bay, Blocked, DrawerFloor, Part, Surface
+from ..parts import Bay, DrawerFloor, Part, Surface
 from ..roles import Role
 
 
-class InsertTable(Table):
-    """Thickness of a strip, mm."""
-
-    strip: int
-
-
 class Insert(Family):
-    """What the three kinds of insert have in common."""
+    """What dividers and trays have in common: one bay to a drawer, its whole floor."""
 
-    Numbers: ClassVar[type[Table]] = InsertTable
-    table: InsertTable
     places = frozenset({"drawer"})
     drills = False
-    axis: Literal["y", "x"] = "y"
+    laid_out_apart = True
 
     @property
     def modules(self) -> tuple[int, ...]:
@@ -48,76 +39,27 @@ class Insert(Family):
     def bays(self, envelope: Envelope, row: Row) -> tuple[Bay, ...]:
         (w,) = row.widths
         y, depth = envelope.y_from, row.shape.depth
-        along, across = (depth, w) if self.axis == "y" else (w, depth)
-        start = y if self.axis == "y" else row.x
         return (
-            Bay(section=envelope.section, family=self.id, x=row.x, w=across if self.axis == "y" else w, y=y,
-                depth=depth, hang_depth=depth, z0=start, z1=start + along, pitch=self.table.pitch, pulls=True,
-                has_base=False, drawer=DrawerFloor(axis=self.axis, clear=row.shape.height),
-                blocked=self._corners(envelope)),
+            Bay(section=envelope.section, family=self.id, x=row.x, w=w, y=y, depth=depth, hang_depth=depth, z0=y,
+                z1=y + depth, pitch=self.table.pitch, pulls=True, has_base=False,
+                drawer=DrawerFloor(clear=row.shape.height)),
         )  # fmt: skip
-
-    def _corners(self, envelope: Envelope) -> tuple[Blocked, ...]:
-        """What stands in the drawer, such as a lock's case, closes its rows."""
-        if self.axis == "y":
-            return tuple(Blocked(low=c.y0, high=c.y1) for c in envelope.closed)
-        return tuple(Blocked(low=c.x0, high=c.x1) for c in envelope.closed)
 
     def structure(self, envelope: Envelope, row: Row, bays: tuple[Bay, ...], finish: Finish) -> tuple[Part, ...]:
         return ()
 
     def capacity(self, role: Role, bay: Bay) -> float:
-        return float(bay.w if self.axis == "y" else bay.depth)
+        return self.clear_width(role, bay)
 
     def carrier(self, bay: Bay) -> Surface:
         return "drawer"
 
-    def placed(self, bay: Bay, part_id: str, role: Role, z: int, height: int = 0) -> Part:
-        t = self.table.strip
-        box = {"x": bay.x, "y": z, "w": bay.w, "d": t} if self.axis == "y" else {
-            "x": z, "y": bay.y, "w": t, "d": bay.depth}  # fmt: skip
-        clear = bay.drawer.clear if bay.drawer else 0
-        return Part(id=part_id, item=f"{self.id}.strip", role="strip", section=bay.section, bay=bay.index, z=0,
-                    h=max(1, min(clear - 1, 80)), fixed_to=self.carrier(bay), **box)  # fmt: skip
-
     def meets_sides(self, part: Part, bay: Bay) -> bool:
-        if part.role == "compartment":
-            return bay.x <= part.x and part.x + part.w <= bay.x + bay.w
-        if self.axis == "y":
-            return super().meets_sides(part, bay)
-        return part.y == bay.y and part.d == bay.depth
+        return bay.x <= part.x and part.x + part.w <= bay.x + bay.w
 
     def takes(self, part: Part, clear: float) -> tuple[float, float]:
-        foot = part.y if self.axis == "y" else part.x
-        return float(foot), foot + self.table.strip + clear
-
-
-class Strips(Insert):
-    """Dividers across the drawer."""
-
-    id = "strips"
-
-
-class Lanes(Insert):
-    """Dividers from front to back."""
-
-    id = "lanes"
-    axis = "x"
-
-
-class Trays(Insert):
-    """Bought trays in rows on a coarse pitch."""
-
-    id = "trays"
-
-
-class OfCells(Insert):
-    """Compartments that lie freely on the floor: another search lays them out."""
-
-    laid_out_apart = True
-
-    def capacity(self, role: Role, bay: Bay) -> float:
-        return self.clear_width(role, bay)
+        """Of the drawer's depth: what is before and behind the compartment."""
+        return float(part.y), float(part.y + part.d)
 
     def placed(self, bay: Bay, part_id: str, role: Role, z: int, height: int = 0) -> Part:
         """A compartment of the whole floor; `cell` makes smaller ones."""
@@ -130,18 +72,21 @@ class OfCells(Insert):
                     z=0, w=w, d=d, h=h, fixed_to="drawer")  # fmt: skip
 
 
-class DividerTable(InsertTable):
-    """Greatest height of a strip; how much wider than it is thick a slot is cut; the least wood between two slots; mm."""
+class DividerTable(Table):
+    """Thickness of a strip and its greatest height; how much wider than it is thick a slot is cut; the least wood between
+    two slots; mm.
+    """
 
+    strip: int
     strip_height: int
     slot_play: float
     slot_web: float
 
 
-class Dividers(OfCells):
+class Dividers(Insert):
     """Compartments between strips that are cut to measure and halved where they cross: what is clear between them."""
 
-    Numbers = DividerTable
+    Numbers: ClassVar[type[Table]] = DividerTable
     table: DividerTable
     id = "dividers"
 
@@ -155,17 +100,17 @@ class Dividers(OfCells):
                     z=0, w=w, d=d, h=self.height_in(bay), fixed_to="drawer")  # fmt: skip
 
 
-class TrayTable(InsertTable):
+class TrayTable(Table):
     """`wall` is the thickness of a tray's sides; `pack` how many of a size are sold together."""
 
     wall: int
     pack: int
 
 
-class TraySet(OfCells):
+class TraySet(Insert):
     """Trays of fixed sizes, set freely, either way round: a cell is a tray from outside to outside."""
 
-    Numbers = TrayTable
+    Numbers: ClassVar[type[Table]] = TrayTable
     table: TrayTable
     id = "tray-set"
     by_length = frozenset({"compartment"})

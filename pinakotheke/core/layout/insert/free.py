@@ -1,0 +1,182 @@
+"""Compartments that make no rows: where rows and columns leave something out, a general solver (CP-SAT) asks for a place
+for every lot in any of the drawers at once, and what it finds is grown until strips close every compartment.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from shapely import Polygon, box, unary_union
+
+from ..build.dividers import strips
+from .chest import Lot, Placed
+from .drawers import Drawer
+from .skyline import Spot
+from .spread import School
+
+MOST = 60
+"""Lots up to which all drawers are asked for at once."""
+EFFORT = 4.0
+"""The solver's deterministic time."""
+SHARES = (0.5, 1.0)
+"""A compartment grows by so much of what is free beside it, in turns, so that not all of it goes to the first."""
+
+
+@dataclass(frozen=True, slots=True)
+class Free:
+    """A drawer with its compartments where they lie; `None` for those in which nothing lies."""
+
+    drawer: Drawer
+    spots: tuple[tuple[Lot | None, Spot], ...]
+    strip: int
+
+    @property
+    def lots(self) -> tuple[Lot, ...]:
+        """What lies in its compartments."""
+        return tuple(lot for lot, _ in self.spots if lot is not None)
+
+    @property
+    def left_out(self) -> tuple[Lot, ...]:
+        """Nothing."""
+        return ()
+
+    def without_left_out(self) -> "Free":
+        """The same."""
+        return self
+
+    @property
+    def share(self) -> float:
+        """All of it is taken."""
+        return 1.0
+
+    @property
+    def used(self) -> int:
+        """All of its depth, mm."""
+        return self.drawer.floor.d
+
+    @property
+    def bound(self) -> int:
+        """The depth that its compartments would take were they sand: area with dividers over width, mm."""
+        area = sum(a for lot in self.lots if (a := lot.areas(self.drawer, self.strip)) is not None)
+        return max(0, round(area / (self.drawer.floor.w + self.strip)) - self.strip)
+
+    def cells(self, strip: int, school: School) -> list[Placed]:
+        """Its compartments: there is nothing left over to share out."""
+        return [Placed(lot, spot, 0, self.drawer.clear) for lot, spot in self.spots]
+
+
+def freely(lots: Sequence[Lot], drawers: Sequence[Drawer], strip: int, *, effort: float = EFFORT,
+           ) -> list[Free] | bool | None:  # fmt: skip
+    """All lots in compartments between strips, drawer by drawer; False when it is proven that these lots cannot lie so,
+    whatever the compartments' arrangement; None when neither was found in the `effort`.
+    """
+    found = _lying(lots, drawers, strip, effort)
+    if not isinstance(found, list):
+        return found
+    closed = [_closed(d, some, strip) for d, some in zip(drawers, found, strict=True)]
+    return [c for c in closed if c is not None] if all(closed) else None
+
+
+def _lying(lots: Sequence[Lot], drawers: Sequence[Drawer], strip: int, effort: float,
+           ) -> list[list[tuple[Lot, Spot]]] | bool | None:  # fmt: skip
+    """A drawer, a shape and a place for every lot, a strip between each two."""
+    from ortools.sat.python import cp_model
+
+    model = cp_model.CpModel()
+    made = []
+    for n, d in enumerate(drawers):
+        across, along, area = [], [], []
+        if d.corner is not None:
+            at = 0 if d.mirrored else d.floor.w - d.corner.w
+            across.append(model.new_fixed_size_interval_var(at, d.corner.w + strip, ""))
+            along.append(model.new_fixed_size_interval_var(0, d.corner.d + strip, ""))
+        for i, lot in enumerate(lots):
+            for w, deep in lot.shapes(d):
+                chosen = model.new_bool_var("")
+                x, y = model.new_int_var(0, d.floor.w - w, ""), model.new_int_var(0, d.floor.d - deep, "")
+                across.append(model.new_optional_fixed_size_interval_var(x, w + strip, chosen, ""))
+                along.append(model.new_optional_fixed_size_interval_var(y, deep + strip, chosen, ""))
+                area.append((w + strip) * (deep + strip) * chosen)
+                made.append((i, n, chosen, x, y, w, deep))
+        model.add_no_overlap_2d(across, along)
+        model.add(sum(area) <= (d.floor.w + strip) * (d.floor.d + strip))
+    for i in range(len(lots)):
+        model.add_exactly_one(m[2] for m in made if m[0] == i)
+    solver = cp_model.CpSolver()
+    solver.parameters.num_workers = 1
+    solver.parameters.linearization_level = 0
+    solver.parameters.use_energetic_reasoning_in_no_overlap_2d = True
+    solver.parameters.max_deterministic_time = effort
+    status = solver.solve(model)
+    if status == cp_model.INFEASIBLE:
+        return False
+    if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+        return None
+    placed: list[list[tuple[Lot, Spot]]] = [[] for _ in drawers]
+    for i, n, chosen, x, y, w, deep in made:
+        if solver.value(chosen):
+            placed[n].append((lots[i], Spot(solver.value(x), solver.value(y), w, deep)))
+    return placed
+
+
+def _closed(drawer: Drawer, some: Sequence[tuple[Lot, Spot]], strip: int) -> Free | None:
+    """Compartments grown until they meet, and free ones in the holes between; None where strips do not close them."""
+    floor = drawer.floor
+    spots = [spot for _, spot in some]
+    shut: list[Spot] = []
+    if drawer.corner is not None:
+        x = 0 if drawer.mirrored else floor.w - drawer.corner.w
+        shut = [Spot(x, 0, drawer.corner.w, drawer.corner.d)]
+    for share in SHARES:
+        for n in range(len(spots)):
+            for side in ("left", "right", "back", "front"):
+                others = [*spots[:n], *spots[n + 1 :], *shut]
+                spots[n] = _grown(spots[n], side, others, floor.w, floor.d, strip, share)
+    whole = box(0, 0, floor.w, floor.d)
+    walled = unary_union([box(s.x - strip, s.y - strip, s.x + s.w + strip, s.y + s.d + strip) for s in (*spots, *shut)])
+    rest = whole.difference(walled)
+    holes: list[Spot] = []
+    for hole in getattr(rest, "geoms", [rest]):
+        if isinstance(hole, Polygon) and not hole.is_empty:
+            x0, y0, x1, y1 = (round(v) for v in hole.bounds)
+            holes.append(Spot(x0, y0, x1 - x0, y1 - y0))
+    cells = [*spots, *holes]
+    made = strips((0, 0, floor.w, floor.d), [(s.x, s.y, s.w, s.d) for s in (*cells, *shut)], strip)
+    wood = [box(s.start, s.at, s.end, s.at + strip) if s.along == "x" else box(s.at, s.start, s.at + strip, s.end)
+            for s in made]  # fmt: skip
+    clear = [box(s.x, s.y, s.x + s.w, s.y + s.d) for s in (*cells, *shut)]
+    if (
+        whole.difference(unary_union([*wood, *clear])).area > 0.5
+        or unary_union(wood).intersection(unary_union(clear)).area
+    ):
+        return None
+    lots = [*(lot for lot, _ in some), *(None for _ in holes)]
+    moved = [Spot(floor.x + s.x, floor.y + s.y, s.w, s.d) for s in cells]
+    return _turned_about(Free(drawer, tuple(zip(lots, moved, strict=True)), strip))
+
+
+def _grown(spot: Spot, side: str, others: Sequence[Spot], width: int, depth: int, strip: int, share: float) -> Spot:
+    """A compartment grown to one side by a share of what is free there, a strip to the next one."""
+    s = spot
+    if side in ("left", "right"):
+        beside = [o for o in others if o.y < s.y + s.d + strip and s.y < o.y + o.d + strip]
+        if side == "left":
+            by = int((s.x - max([0, *(o.x + o.w + strip for o in beside if o.x < s.x)])) * share)
+            return Spot(s.x - by, s.y, s.w + by, s.d)
+        return s._replace(w=s.w + int((min([width, *(o.x - strip for o in beside if o.x > s.x)]) - s.x - s.w) * share))
+    beside = [o for o in others if o.x < s.x + s.w + strip and s.x < o.x + o.w + strip]
+    if side == "back":
+        by = int((s.y - max([0, *(o.y + o.d + strip for o in beside if o.y < s.y)])) * share)
+        return Spot(s.x, s.y - by, s.w, s.d + by)
+    return s._replace(d=s.d + int((min([depth, *(o.y - strip for o in beside if o.y > s.y)]) - s.y - s.d) * share))
+
+
+def _turned_about(plan: Free) -> Free:
+    """The same, or with its front at the back where what is wanted often comes nearer so; not where a corner is closed."""
+    floor = plan.drawer.floor
+    other = replace(plan, spots=tuple(
+        (lot, s._replace(y=2 * floor.y + floor.d - s.y - s.d)) for lot, s in plan.spots))  # fmt: skip
+
+    def way(one: Free) -> float:
+        return sum(lot.uses * (plan.drawer.front - s.y - s.d / 2) for lot, s in one.spots if lot is not None)
+
+    return min((plan, other), key=way) if plan.drawer.corner is None else plan

@@ -60,8 +60,7 @@ def rows(groups: Sequence[Sequence[Choice]], width: int, strip: int, *, within: 
     model.add(area <= (width + strip) * (total + strip))
     model.minimize(total)
     solver = cp_model.CpSolver()
-    solver.parameters.num_workers = 2
-    solver.parameters.interleave_search = True
+    solver.parameters.num_workers = 1
     solver.parameters.max_deterministic_time = effort
     status = solver.solve(model)
     if status == cp_model.INFEASIBLE:

@@ -5,7 +5,9 @@ in its own drawer is offered to the others. Then a general solver tries for less
 """
 
 from collections.abc import Callable, Iterator, Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
+from os import sched_getaffinity
 from typing import Generic, Protocol, Self, TypeVar
 
 from ...inventory import Thing
@@ -280,7 +282,8 @@ def placeable(task: Task) -> tuple[Thing, ...]:
 def _tightened(task: Task, plans: Sequence[Parted], strip: int) -> list[Parted]:
     """The same, or rows in less depth where the general solver finds them, of those whose columns are not parted again."""
     effort = exact.EFFORT * min(1.0, task.effort) / max(1, len(plans))
-    return [_tighter(task, p, strip, effort) for p in plans]
+    with ThreadPoolExecutor(len(sched_getaffinity(0))) as cores:
+        return list(cores.map(lambda p: _tighter(task, p, strip, effort), plans))
 
 
 def _tighter(task: Task, p: Parted, strip: int, effort: float) -> Parted:

@@ -9,7 +9,7 @@ from ..packing.lying import bed
 from . import exact
 from .chest import SURE, Holds, Lot, Placed
 from .drawers import Drawer
-from .skyline import Rect, Spot
+from .skyline import Rect, Spot, pack
 
 PLAY = 2
 """mm that a compartment is wider and deeper than the tray that stands in it, so that it lifts out."""
@@ -105,7 +105,8 @@ def trayed(lots: Sequence[Lot], drawer: Drawer, family: TraySet, *, moves: int, 
     worth = [sum(1 + t.lot.uses for t in pile.trays) + SURE * (sure in pile.lots) for pile in piles]
     # They are set from the front, where the hand is: the floor is turned about for the skyline.
     rects = [Rect(p.trays[0].w, p.trays[0].d) for p in piles]
-    spots = exact.settle(rects, (floor.w, floor.d), closed, worth=worth, moves=moves, seed=seed)
+    settle = exact.settle if sure is None else pack  # a proof takes too long to be asked for at every link of a chain
+    spots = settle(rects, (floor.w, floor.d), closed, worth=worth, moves=moves, seed=seed)
     placed: list[Placed] = []
     for pile, spot in zip(piles, _often_in_front(piles, spots), strict=True):
         if spot is None:

@@ -12,20 +12,18 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely import box, unary_union
 
-from pinakotheke.core.errors import EditRefused
-from pinakotheke.core.house import HouseRules
 from pinakotheke.core.inventory import Thing
-from pinakotheke.core.layout import Design, Task, design_space, verify
-from pinakotheke.core.layout.build.dividers import Strip, strips, strips_of
+from pinakotheke.core.layout.build.dividers import Strip, strips
 from pinakotheke.core.layout.build.halving import Piece, pieces
-from pinakotheke.core.layout.edit.commands import LockBay, LockPart, MoveEdge, MovePart, RemovePart
-from pinakotheke.core.layout.edit.edits import apply
 from pinakotheke.core.layout.insert import exact
+from pinakotheke.core.layout.insert.chest import Lot
+from pinakotheke.core.layout.insert.drawers import Drawer
+from pinakotheke.core.layout.insert.free import freely
 from pinakotheke.core.layout.insert.partition import Choice, Partition, part
+from pinakotheke.core.layout.insert.plan import parted
 from pinakotheke.core.layout.insert.skyline import Rect, Spot, pack
 from pinakotheke.core.layout.insert.spread import spread
 from pinakotheke.core.layout.packing.lying import bed, poses, shapes
-from pinakotheke.core.survey import Survey, envelopes
 from pinakotheke.core.systems import FAMILIES
 from pinakotheke.core.systems.families.insert import Dividers
 
@@ -207,6 +205,17 @@ class PartitionTests(TestCase):
         self.assertEqual((len(most.left_out), 2 in most.left_out), (3, False))
 
 
+class Sized(Lot):
+    """A lot whose compartments are given."""
+
+    def __init__(self, thing: Thing, count: int, sizes: tuple[tuple[int, int], ...]) -> None:
+        super().__init__(thing, count)
+        object.__setattr__(self, "sizes", sizes)
+
+    def shapes(self, drawer: Drawer) -> tuple[tuple[int, int], ...]:
+        return self.sizes  # type: ignore[attr-defined,no-any-return]
+
+
 class AssemblyTests(TestCase):
     """Strips as they are cut, put together in the plane: below and above the middle of their height."""
 
@@ -251,6 +260,42 @@ class AssemblyTests(TestCase):
             for school in ("even", "fewest"):
                 floor = Spot(0, 0, 450, 600) if turned else Spot(0, 0, 600, 450)
                 self.assemble(floor, [c.spot for c in cells_of(plan, 600, 450, school, turned)])
+
+    def test_compartments_that_make_no_rows_go_together_too(self) -> None:
+        """Floors cut at random and taken apart a little, so that they surely hold what they are asked to."""
+        rng, found = Random(5), 0
+        thing = Thing(id="t", name="t", kind="pen-cup", count=1)
+        for number in (5, 7, 9, 12):
+            spots = [Spot(0, 0, 606, 456)]
+            while len(spots) < number:
+                s = spots.pop(max(range(len(spots)), key=lambda n: spots[n].w * spots[n].d))
+                across = s.w > s.d
+                at = int((s.w if across else s.d) * rng.uniform(0.35, 0.65))
+                spots += [Spot(s.x, s.y, at, s.d), Spot(s.x + at, s.y, s.w - at, s.d)] if across else [
+                    Spot(s.x, s.y, s.w, at), Spot(s.x, s.y + at, s.w, s.d - at)]  # fmt: skip
+            lots = [Sized(thing, 1, ((s.w - 9, s.d - 9),)) for s in spots]
+            drawer = Drawer(0, "d", Spot(3, 2, 600, 450), 100, 450, 0, 12.0)
+            got = freely(lots, [drawer], STRIP)
+            if isinstance(got, list):
+                found += 1
+                cells = [spot for _, spot in got[0].spots]
+                self.assemble(drawer.floor, cells)
+                for lot, spot in got[0].spots:
+                    if lot is not None:
+                        self.assertTrue(any(w <= spot.w and d <= spot.d for w, d in lot.shapes(drawer)))
+        self.assertGreaterEqual(found, 3)
+
+    def test_a_pinwheel_that_no_rows_make(self) -> None:
+        """Four compartments around a fifth: no cut goes from wall to wall. 300 + 6 + 194 = 500 on each side."""
+        thing = Thing(id="t", name="t", kind="pen-cup", count=1)
+        sizes = ((300, 194), (194, 300), (300, 194), (194, 300), (94, 94))
+        lots = [Sized(thing, 1, (size,)) for size in sizes]
+        drawer = Drawer(0, "d", Spot(0, 0, 500, 500), 100, 500, 0, 12.0)
+        self.assertTrue(parted(lots, drawer, STRIP, moves=20_000, seed=1).left_out, "rows leave something out")
+        got = freely(lots, [drawer], STRIP)
+        assert isinstance(got, list)
+        self.assemble(drawer.floor, [spot for _, spot in got[0].spots])
+        self.assertIs(freely([*lots, lots[0]], [drawer], STRIP), False, "proven: there is no floor left")
 
     def test_a_crossing_and_an_end_by_hand(self) -> None:
         """A cross of two strips: each has one slot in its middle, half as deep as it is high; an end runs through the
@@ -302,107 +347,3 @@ class LyingTests(TestCase):
                 lie = bed(one, count, d, 120)
                 assert lie is not None
                 self.assertLessEqual(lie.width, w)
-
-
-class DrawerDesignTests(TestCase):
-    def chest(self, *sizes: tuple[int, int, int]) -> Survey:
-        readings = [
-            {"id": f"{n}{what}", "section": f"drawer-{n}", "what": what, "value": value}
-            for n, size in enumerate(sizes, 1)
-            for what, value in zip(("width", "depth", "height"), size, strict=True)
-        ]
-        parts = [{"id": f"drawer-{n}", "kind": "drawer"} for n in range(1, len(sizes) + 1)]
-        return Survey.model_validate({"kind": "chest of drawers", "sections": parts, "readings": readings})
-
-    def task(self, survey: Survey, *things: Thing) -> Task:
-        rules = HouseRules()
-        return Task("chest", survey, envelopes(survey, rules), things, (), rules, effort=0.2)
-
-    def test_shallow_goes_shallow_daily_goes_up_and_everything_holds(self) -> None:
-        rows = (
-            ("pen-cup", 3, "daily"), ("scissors", 2, "daily"), ("stapler-set", 3, "weekly"), ("screw-box", 6, "monthly"),
-            ("cable-box", 1, "rarely"), ("paper-ream", 2, "monthly"), ("battery-pack", 5, "monthly"),
-        )  # fmt: skip
-        things = tuple(
-            Thing(id=f"t{n}", name=kind, kind=kind, count=count, frequency=often)  # type: ignore[arg-type]
-            for n, (kind, count, often) in enumerate(rows)
-        )
-        survey = self.chest((560, 430, 70), (560, 430, 110), (560, 430, 180))
-        task = self.task(survey, *things)
-        got = design_space(task)
-        self.assertIsNone(got.blocked)
-        for design in got.alternatives:
-            self.assertEqual(verify(design, task.envelopes, things, survey, task.limits), ())
-            at = {a.thing: design.part(a.part).section for a in design.assignments}
-            self.assertEqual({at["t0"], at["t1"]}, {"drawer-1"}, design.title)
-            self.assertNotEqual(at["t4"], "drawer-1")
-        self.assertTrue(any(d.families == ("dividers",) for d in got.alternatives))
-
-    def test_what_is_changed_by_hand_changes_the_strips(self) -> None:
-        """Strips follow the compartments: they are never placed by hand."""
-
-        things = tuple(Thing(id=f"t{n}", name="Pens", kind="pen-cup", count=1) for n in range(4))
-        task = self.task(self.chest((400, 300, 80)), *things)
-        design = design_space(task).alternatives[0]
-        cell = next(p for p in design.parts if p.role == "compartment")
-        after = apply(design, RemovePart(part=cell.id))
-        self.assertEqual([u.thing for u in after.unplaced], [a.thing for a in design.held_by(cell.id)])
-        self.assertEqual(len([p for p in after.parts if p.role == "divider"]), len(strips_of(after, after.bays[0])))
-
-    def test_a_divider_is_moved_by_the_compartment_beside_it(self) -> None:
-        """Everything along the strip gives way: floors add up, nothing overlaps, and there and back again is the same."""
-
-        things = tuple(Thing(id=f"t{n}", name="Pens", kind="pen-cup", count=1) for n in range(6))
-        task = self.task(self.chest((520, 460, 80)), *things)
-        design = design_space(task).alternatives[0]
-        moved = 0
-        for cell in [p for p in design.parts if p.role == "compartment"]:
-            for side in ("left", "right", "back", "front"):
-                try:
-                    after = apply(design, MoveEdge(part=cell.id, side=side, steps=1))  # type: ignore[arg-type]
-                except EditRefused as refused:
-                    self.assertIn("divider", refused.problem)
-                    continue
-                moved += 1
-                faults = {f.code for f in verify(after, task.envelopes, things, task.survey, task.limits)}
-                self.assertLessEqual(faults, {"size", "capacity"})  # it may have become too small for what is in it
-                grown = after.part(cell.id)
-                self.assertGreater(grown.w * grown.d, cell.w * cell.d)
-                back = apply(after, MoveEdge(part=cell.id, side=side, steps=-1))  # type: ignore[arg-type]
-                self.assertEqual({p.id: p for p in back.parts}, {p.id: p for p in design.parts})
-        self.assertGreater(moved, 6)
-        cell = next(p for p in design.parts if p.role == "compartment")
-        for command in (MovePart(part=cell.id, steps=1), MoveEdge(part=cell.id, side="front", steps=-60)):
-            with self.assertRaises(EditRefused):
-                apply(design, command)
-
-    def six(self) -> tuple[Task, Design]:
-        """Six groups in two drawers."""
-        rows = (("pen-cup", 3), ("scissors", 2), ("stapler-set", 3), ("battery-pack", 5), ("calculator", 2), ("map", 3))
-        things = tuple(Thing(id=f"t{n}", name=kind, kind=kind, count=count) for n, (kind, count) in enumerate(rows))
-        task = self.task(self.chest((560, 430, 110), (560, 430, 110)), *things)
-        return task, design_space(task).alternatives[0]
-
-    def test_a_locked_drawer_stays_when_the_rest_is_found(self) -> None:
-        """And no compartment that is new has the id of one that there was."""
-        task, design = self.six()
-        full = next(p for p in design.parts if p.role == "compartment" and design.held_by(p.id))
-        locked = apply(design, LockBay(bay=full.bay or 0))
-        (again,) = design_space(task.but(keep=locked)).alternatives
-        self.assertEqual(verify(again, task.envelopes, task.things, task.survey, task.limits), ())
-        self.assertEqual((again.id, again.title, again.unplaced), (design.id, design.title, ()))
-        self.assertEqual([p for p in again.parts if p.bay == full.bay], [p for p in locked.parts if p.bay == full.bay])
-        self.assertTrue(again.bays[full.bay or 0].locked)
-        was = {p.id for p in design.parts if p.role == "compartment" and p.bay != full.bay}
-        self.assertFalse(was & {p.id for p in again.parts if p.role == "compartment"})
-        self.assertLessEqual(was, {*again.spent})
-
-    def test_a_locked_compartment_stays_and_the_rest_is_laid_around_it(self) -> None:
-        task, design = self.six()
-        for full in [p for p in design.parts if p.role == "compartment" and design.held_by(p.id)]:
-            locked = apply(design, LockPart(part=full.id))
-            (again,) = design_space(task.but(keep=locked)).alternatives
-            self.assertEqual(verify(again, task.envelopes, task.things, task.survey, task.limits), ())
-            self.assertEqual(again.unplaced, (), "no worse than it was")
-            self.assertEqual(again.part(full.id), locked.part(full.id))
-            self.assertEqual(again.held_by(full.id), locked.held_by(full.id))

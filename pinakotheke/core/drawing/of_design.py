@@ -81,19 +81,20 @@ def section_front(canvas: Canvas, design: Design, survey: Survey, section: Secti
     and height.
     """
     width, height = _wall(canvas, survey, section)
-    parts, flat = design.in_section(section.id).parts, section.traits.from_above
+    parts, deep = design.in_section(section.id).parts, height if section.traits.from_above else None
     for bay in design.bays:
         if bay.section == section.id:
-            across, up = (bay.y, bay.depth) if flat else (bay.z0, bay.z1 - bay.z0)
-            canvas.bays.append(Area(x=bay.x, y=across, w=bay.w, h=up, of=bay_id(bay.index)))
+            up, high = (bay.z0, bay.z1 - bay.z0) if deep is None else (deep - bay.y - bay.depth, bay.depth)
+            canvas.bays.append(Area(x=bay.x, y=up, w=bay.w, h=high, of=bay_id(bay.index)))
     for part in parts:
         if part.role not in HIDING:
-            _part(canvas, part, flat)
-    under = {p.carrier for p in parts if flat}  # of what stands on each other one sees the topmost from above
+            _part(canvas, part, deep)
+    # Of what stands on each other one sees the topmost from above.
+    under = {p.carrier for p in parts} if deep is not None else set()
     if doors == "open" or not any(p.role in HIDING for p in parts):
         for part in parts:
             if part.role in HOLDERS and inside != "bare" and part.id not in under:
-                _contents(canvas, design, part, things, inside, flat)
+                _contents(canvas, design, part, things, inside, deep)
     for part in parts:
         if part.role in HIDING:
             _door(canvas, part, doors)
@@ -146,7 +147,7 @@ def _wall(canvas: Canvas, survey: Survey, section: Section) -> tuple[float, floa
         canvas.rect("wall", x, y, w, h, weight="medium", cut=True)
     for o in one.obstacles:
         if section.traits.from_above:
-            canvas.rect("obstacle", o.x, o.y, o.width, o.projection, of=o.id)
+            canvas.rect("obstacle", o.x, height - o.y - o.projection, o.width, o.projection, of=o.id)
         else:
             obstacle_front(canvas, o, height)
     return width, height
@@ -262,8 +263,12 @@ def _swing(canvas: Canvas, design: Design, door: Part, frame: Frame) -> None:
 
 def design_section(design: Design, survey: Survey, things: tuple[Thing, ...], units: Units, space: str, bay_index: int,
                    date: str = "", text: float = 0) -> Drawing:  # fmt: skip
-    """One bay cut through from front to back, seen from its right: depths, heights, what hangs and stands in it."""
+    """One bay cut through from front to back, seen from its right: depths, heights, what hangs and stands in it; a drawer
+    where most is cut.
+    """
     bay = design.bays[bay_index]
+    if bay.drawer is not None:
+        return _drawer_section(design, survey, things, units, space, bay, date, text)
     section = survey.section(bay.section)
     canvas = Canvas(text or text_height(survey), units)
     one = survey.only(section.id)
@@ -276,7 +281,7 @@ def design_section(design: Design, survey: Survey, things: tuple[Thing, ...], un
         if part.bay == bay.index and part.section == bay.section:
             weight: Literal["heavy", "medium"] = "heavy" if part.role in ENCLOSING else "medium"
             canvas.rect("part", part.y, part.z, part.d, part.h, of=part.id, role=part.role, weight=weight)
-            if part.role in HOLDERS and bay.drawer is None:
+            if part.role in HOLDERS:
                 for piece in lying(design, part, names):
                     canvas.rect("content", piece.y, piece.z, piece.d, piece.h, of=piece.thing, weight="fine",
                                 hatch=STORAGE_OF[piece.way])  # type: ignore[index]  # fmt: skip
@@ -286,14 +291,57 @@ def design_section(design: Design, survey: Survey, things: tuple[Thing, ...], un
     return canvas.drawing("section", title_block(design, f"Section through bay {bay.index + 1}", units, space, date))
 
 
+def _drawer_section(design: Design, survey: Survey, things: tuple[Thing, ...], units: Units, space: str, bay: Bay,
+                    date: str, text: float) -> Drawing:  # fmt: skip
+    """A drawer cut through from back to front where it cuts the most of what lies highest: trays on each other, piles, and
+    what is left free over them.
+    """
+    section = survey.section(bay.section)
+    one, clear = survey.only(section.id), float(bay.drawer.clear if bay.drawer is not None else bay.hang_depth)
+    deep = one.least("depth") or float(bay.y + bay.depth)
+    canvas = Canvas(text or text_height(one) * 0.7, units)
+    names = {t.id: t for t in things}
+    parts = [p for p in design.parts if p.bay == bay.index]
+    pieces = [piece for p in parts if p.role in HOLDERS for piece in lying(design, p, names)]
+    middles = [bay.x + bay.w / 2, *(p.x + p.w / 2 for p in pieces)]
+    at = max(middles, key=lambda x: sum((p.z + p.h) * p.d for p in pieces if p.x <= x < p.x + p.w))
+    for x, y, w, h in ((-BOARD, -BOARD, deep + 2 * BOARD, BOARD), (-BOARD, 0, BOARD, clear), (deep, 0, BOARD, clear)):
+        canvas.rect("wall", x, y, w, h, weight="medium", cut=True)
+    canvas.line("note", (0, clear), (deep, clear), dashed=True)
+    for part in parts:
+        if part.x <= at < part.x + part.w or (part.role == "divider" and part.x < at < part.x + part.w):
+            if part.role == "divider" and part.d > part.w:
+                continue  # seen along its length it would hide what lies behind it
+            stands = part.role == "divider" or part.family == "tray-set"
+            canvas.rect("part", part.y, part.z, part.d, part.h, of=part.id, role=part.role,
+                        weight="medium" if stands else "fine", dashed=not stands)  # fmt: skip
+    cut = [p for p in pieces if p.x <= at < p.x + p.w]
+    for piece in cut:
+        canvas.rect("content", piece.y, piece.z, piece.d, piece.h, of=piece.thing, weight="fine",
+                    hatch=STORAGE_OF[piece.way])  # type: ignore[index]  # fmt: skip
+        canvas.label_in(piece.y, piece.z, piece.d, piece.h, [names[piece.thing].name], piece.thing)
+    highest = max((p.z + p.h for p in cut), default=0.0)
+    step = canvas.text * 1.9
+    canvas.across(bay.y, bay.y + bay.depth, -BOARD - step, bay.depth, "clear depth", from_y=-BOARD)
+    canvas.upright(-BOARD - step * 0.8, 0, clear, clear, "clear height", from_x=-BOARD)
+    if highest:
+        canvas.upright(deep + BOARD + step * 0.8, 0, highest, highest, "what lies highest", from_x=deep + BOARD)
+    canvas.note("note", 0, clear + canvas.text * 0.8, "back", caption=True, anchor="start")
+    canvas.note("note", deep, clear + canvas.text * 0.8, "front", caption=True, anchor="end")
+    shows = f"Section through {section.label}" if len(design.sections) > 1 else "Section through the drawer"
+    return canvas.drawing("section", title_block(design, shows, units, space, date))
+
+
 def title_block(design: Design, shows: str, units: Units, space: str, date: str) -> TitleBlock:
     """What the paper says of a view of a design."""
     return TitleBlock(space=space, shows=f"{shows}: {design.title}", scale="1:20",
                       units="mm" if units == "metric" else "inches", date=date, sheet="D1")  # fmt: skip
 
 
-def _part(canvas: Canvas, part: Part, flat: bool) -> None:
-    y, h = (part.y, part.d) if flat else (part.z, part.h)
+def _part(canvas: Canvas, part: Part, deep: float | None) -> None:
+    """A part from the front; from above in a drawer so `deep`, whose front is below on the paper."""
+    flat = deep is not None
+    y, h = (part.z, part.h) if deep is None else (deep - part.y - part.d, part.d)
     weight: Literal["heavy", "medium", "fine"] = "medium"
     if part.role in ENCLOSING | {"track"}:
         weight = "heavy"
@@ -345,19 +393,23 @@ def content_box(design: Design, part: Part, things: dict[str, Thing]) -> tuple[f
     return float(part.z + part.h), float(part.z + part.h + clear)
 
 
-def _contents(canvas: Canvas, design: Design, part: Part, things: dict[str, Thing], inside: Inside, flat: bool) -> None:
+def _contents(canvas: Canvas, design: Design, part: Part, things: dict[str, Thing], inside: Inside,
+              deep: float | None) -> None:  # fmt: skip
     """What lives in a part, and one label for the compartment."""
+    flat = deep is not None
     held = [a for a in design.held_by(part.id) if a.thing in things]
     if not held:
         if part.role in EMPTY_IS and part.role != "base":
-            if flat:
-                canvas.label_in(part.x, part.y, part.w, part.d, ["free"], part.id)
+            if deep is not None:
+                canvas.label_in(part.x, deep - part.y - part.d, part.w, part.d, ["free"], part.id)
                 return
             said = f"free for {EMPTY_IS[part.role]}"
             canvas.label_in(part.x, part.z + part.h, part.w, canvas.text * 1.4,
                             [said if canvas.holds(said, part.w) else "free"], part.id)  # fmt: skip
         return
     pieces = lying(design, part, things)
+    if deep is not None:
+        pieces = [p.model_copy(update={"y": deep - p.y - p.d}) for p in pieces]
     if flat or inside == "silhouettes":
         for p in pieces:
             y, h = (p.y, p.d) if flat else (p.z, p.h)
@@ -381,13 +433,11 @@ def _contents(canvas: Canvas, design: Design, part: Part, things: dict[str, Thin
         counts[a.thing] += a.count
     label = [f"{count} {things[of].name}" for of, count in counts.items()]
     label += [f"over {a.count} {things[a.thing].name}" for a in below(design, part) if a.thing in things]
-    if flat:
+    if deep is not None:
         # What no longer goes into its compartment is named in it all the same.
         x0, x1 = min((p.x for p in pieces), default=part.x), max((p.x + p.w for p in pieces), default=part.x + part.w)
-        low, high = (
-            min((p.y for p in pieces), default=part.y),
-            max((p.y + p.d for p in pieces), default=part.y + part.d),
-        )
+        low = min((p.y for p in pieces), default=deep - part.y - part.d)
+        high = max((p.y + p.d for p in pieces), default=deep - part.y)
         canvas.label_in(x0, low, x1 - x0, high - low, label, part.id)
         return
     low, high = content_box(design, part, things)

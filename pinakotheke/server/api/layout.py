@@ -323,7 +323,7 @@ def sheet(request: MemberRequest, design_id: PathId, scale: Query[int] = 20,
     views = [design_elevation(design, scene.survey, scene.things, scene.units, name, day, text, doors=doors),
              design_plan(design, scene.survey, scene.units, name, day, text, doors)]  # fmt: skip
     views += [design_section(design, scene.survey, scene.things, scene.units, name, b.index, day, text)
-              for b in design.bays if b.drawer is None][:6]  # fmt: skip
+              for b in design.bays][:6]  # fmt: skip
     chosen: Scale = scale  # type: ignore[assignment]
     response = HttpResponse(to_pdf(views, chosen, scene.units), content_type="application/pdf")
     response["Content-Disposition"] = f'inline; filename="{row.space.key}-{row.key}.pdf"'

@@ -19,12 +19,14 @@ from pinakotheke.core.layout import Blocked, Design, History, Ledger, Limits, Re
 from pinakotheke.core.layout.edit.edits import MOVABLE
 from pinakotheke.core.layout.edit.replay import replayed
 from pinakotheke.core.layout.report.because import Reasons
+from pinakotheke.core.layout.report.leftover import room_for
 from pinakotheke.core.layout.report.merits import Merits, merits
 from pinakotheke.core.layout.report.sense import sense
 from pinakotheke.core.layout.report.trial import trial_marks
 from pinakotheke.core.materials import bill, hours
 from pinakotheke.core.survey import envelopes, with_stacks
 from pinakotheke.core.systems import HOLDERS, Catalogue, Finish, Part
+from pinakotheke.core.systems.families.insert import TraySet
 from pinakotheke.core.units import Units, with_unit, with_units
 from pinakotheke.core.words import (
     Speech,
@@ -191,8 +193,14 @@ class PartView(Schema):
     takes: list[Way]
     """Ways of storing that belong in it."""
     pitch: float
+    step: int
+    """Of what lies on a drawer's floor: mm of a step by hand; 0 for all others."""
+    tray: bool
+    """Whether it is a tray, which can be turned and shifted; other compartments change by their dividers."""
     z: int
     holds: list[HeldView]
+    room_for: str
+    """Of a compartment left free in a drawer: what would lie there; empty for all others."""
     because: list[str]
     """Why it is where it is, and holds what it holds: a sentence a rule."""
 
@@ -397,7 +405,10 @@ class Scene:
             height=with_unit(part.z + bay.foot, self.units), movable=movable, locked=part.locked,
             resizable=bool(spec.fronts), becomes=sorted(family.roles - {part.role, "floor"}) if movable else [],
             takes=[w for w in spec.ways if part.role != "cover"],
-            pitch=bay.pitch if bay.drawer is None else 0, z=part.z, holds=held,
+            pitch=bay.pitch if bay.drawer is None else 0, step=bay.pitch if bay.drawer is not None else 0,
+            tray=part.family == TraySet.id, z=part.z, holds=held,
+            room_for=", ".join(f"{count} {self.speech.names.get(thing, thing)}"
+                               for thing, count in room_for(design, part, self.things)),
             because=because_in_words(reasons.of(part), self.units),
         )  # fmt: skip
 

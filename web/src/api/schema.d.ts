@@ -5249,10 +5249,16 @@ export interface components {
             takes: ("hang" | "shelf" | "drawer" | "shoe" | "box" | "hook" | "floor" | "overhead")[];
             /** Pitch */
             pitch: number;
+            /** Step */
+            step: number;
+            /** Tray */
+            tray: boolean;
             /** Z */
             z: number;
             /** Holds */
             holds: components["schemas"]["HeldView"][];
+            /** Room For */
+            room_for: string;
             /** Because */
             because: string[];
         };
@@ -5270,7 +5276,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip" | "compartment" | "top";
+            role: "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "compartment" | "top";
             /** Bay */
             bay: number;
             /** Z */
@@ -5338,7 +5344,7 @@ export interface components {
          *     `hang_depth` is the clear depth hung garments may take; `pulls` whether drawers and trays come out here; `blocked`
          *     the height ranges an obstacle closes; `first` how far above `z0` the first bracket can stand (what stands on the
          *     floor stands at `z0`); `blind` how much of the width lies behind a neighbouring run's front. On the
-         *     floor of a drawer `z0`..`z1` runs along its axis instead.
+         *     floor of a drawer `z0`..`z1` is its depth, from back to front.
          */
         Bay: {
             /**
@@ -5739,15 +5745,9 @@ export interface components {
         };
         /**
          * DrawerFloor
-         * @description The floor of a drawer: compartments follow each other along `axis`, y (one behind the other) or x (side by side),
-         *     and what lies in them may be `clear` high, mm.
+         * @description The floor of a drawer: what lies in its compartments may be `clear` high, mm.
          */
         DrawerFloor: {
-            /**
-             * Axis
-             * @enum {string}
-             */
-            axis: "y" | "x";
             /** Clear */
             clear: number;
         };
@@ -5759,7 +5759,7 @@ export interface components {
             /** Version */
             version: number;
             /** Command */
-            command: components["schemas"]["MovePart"] | components["schemas"]["MoveEdge"] | components["schemas"]["ResizePart"] | components["schemas"]["MakeShelf"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"];
+            command: components["schemas"]["MovePart"] | components["schemas"]["MoveEdge"] | components["schemas"]["TurnTray"] | components["schemas"]["ShiftTray"] | components["schemas"]["ResizePart"] | components["schemas"]["MakeShelf"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"];
         };
         /**
          * Envelope
@@ -5999,7 +5999,7 @@ export interface components {
             /** Item */
             item: string;
             /** Role */
-            role: ("base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip" | "compartment" | "top") | ("frame" | "plinth" | "legs" | "filler" | "crown" | "divider" | "light" | "door" | "curtain" | "track" | "standard" | "bracket" | "fascia" | "cleat" | "post" | "panel" | "trolley" | "hanger" | "container" | "cover");
+            role: ("base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "compartment" | "top") | ("frame" | "plinth" | "legs" | "filler" | "crown" | "divider" | "light" | "door" | "curtain" | "track" | "standard" | "bracket" | "fascia" | "cleat" | "post" | "panel" | "trolley" | "hanger" | "container" | "cover");
             /**
              * Section
              * @default
@@ -6196,6 +6196,29 @@ export interface components {
             cut: "" | "level" | "left" | "right";
         };
         /**
+         * ShiftTray
+         * @description Shift a tray in a drawer, and what stands on each other with it, so many pitches to the right and to the front.
+         */
+        ShiftTray: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "shift";
+            /** Part */
+            part: string;
+            /**
+             * Right
+             * @default 0
+             */
+            right: number;
+            /**
+             * Front
+             * @default 0
+             */
+            front: number;
+        };
+        /**
          * Slot
          * @description A place for a reading that is asked for; `needed` when no design can be called proven without it.
          */
@@ -6305,7 +6328,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "strip" | "compartment" | "top";
+            role: "base" | "shelf" | "shoe shelf" | "rail" | "face rail" | "trouser rack" | "tie rack" | "drawer" | "tray" | "basket" | "hamper" | "hooks" | "floor" | "platform" | "compartment" | "top";
             /**
              * Ways
              * @default []
@@ -6314,6 +6337,19 @@ export interface components {
                 string,
                 "hang" | "shelf" | "drawer" | "shoe" | "box" | "hook" | "floor" | "overhead"
             ][];
+        };
+        /**
+         * TurnTray
+         * @description Turn a tray in a drawer, and what stands on each other with it, a quarter round.
+         */
+        TurnTray: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "turn";
+            /** Part */
+            part: string;
         };
         /**
          * Uncertain
@@ -6419,7 +6455,7 @@ export interface components {
          */
         Tried: {
             /** Commands */
-            commands: (components["schemas"]["MovePart"] | components["schemas"]["MoveEdge"] | components["schemas"]["ResizePart"] | components["schemas"]["MakeShelf"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"])[];
+            commands: (components["schemas"]["MovePart"] | components["schemas"]["MoveEdge"] | components["schemas"]["TurnTray"] | components["schemas"]["ShiftTray"] | components["schemas"]["ResizePart"] | components["schemas"]["MakeShelf"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"])[];
         };
         /**
          * At
@@ -6724,7 +6760,7 @@ export interface components {
             /** Says */
             says: string;
             /** Command */
-            command: components["schemas"]["MovePart"] | components["schemas"]["MoveEdge"] | components["schemas"]["ResizePart"] | components["schemas"]["MakeShelf"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"];
+            command: components["schemas"]["MovePart"] | components["schemas"]["MoveEdge"] | components["schemas"]["TurnTray"] | components["schemas"]["ShiftTray"] | components["schemas"]["ResizePart"] | components["schemas"]["MakeShelf"] | components["schemas"]["SwapPart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["AssignGroup"] | components["schemas"]["Several"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["CopyBay"] | components["schemas"]["WidenBay"] | components["schemas"]["ReshapeRow"] | components["schemas"]["MirrorRow"] | components["schemas"]["SwapFamily"] | components["schemas"]["SetFinish"] | components["schemas"]["Refound"];
             /** Brings */
             brings: string[];
             /** Costs */

@@ -7,13 +7,14 @@ import {
   IconLockOpen,
   IconMinus,
   IconPlus,
+  IconRotateClockwise,
   IconTrash,
 } from '@tabler/icons-react'
 import { useLayoutEffect, useRef, useState } from 'react'
 
 import type { Schemas } from '../api/client'
 import { Tool } from '../shell/Tool'
-import { EDGES } from './edges'
+import { EDGES, SHIFTS } from './edges'
 import { place } from './names'
 import type { Command } from './useDesignEdits'
 
@@ -98,11 +99,27 @@ export function PartActs({
         <br />
         {part.holds.length
           ? `holds ${part.holds.map((held) => `${held.count} ${held.name}`).join(', ')}`
-          : 'holds nothing'}{' '}
-        {part.because.length > 0 && <Because part={part} />}
+          : 'holds nothing'}
+        {part.room_for && `; room for ${part.room_for}`} {part.because.length > 0 && <Because part={part} />}
       </p>
       <div className="row tight">
+        {part.tray &&
+          SHIFTS.map(([key, right, front, label]) => (
+            <Tool
+              key={key}
+              label={`${label} (${key})`}
+              onClick={() => onEdit({ do: 'shift', part: id, right, front })}
+            >
+              <span aria-hidden>{key}</span>
+            </Tool>
+          ))}
+        {part.tray && (
+          <Tool label="Turn the tray (r)" onClick={() => onEdit({ do: 'turn', part: id })}>
+            <IconRotateClockwise size={16} />
+          </Tool>
+        )}
         {part.role === 'compartment' &&
+          !part.tray &&
           EDGES.map(([key, side, steps, label]) => (
             <Tool
               key={key}

@@ -14,7 +14,7 @@ import { ActBar, BayActs, PartActs } from './ActBar'
 import { CarryBar, Tray, useLandings } from './CarryBar'
 import { inWords, lifted, type Carry } from './carrying'
 import { isPlain, LookBar, PLAIN, ROUND, type DesignView, type Look } from './Look'
-import { EDGES } from './edges'
+import { besideStrip, EDGES, SHIFTS, strips } from './edges'
 import { bayOf, place } from './names'
 import { usePlan } from './usePlan'
 import { useDragged } from './useDragged'
@@ -72,9 +72,11 @@ export function DesignSheet(props: DesignSheetProps) {
   const id = selected?.movable ? selected.id : null
   const cell = selected?.role === 'compartment' && selected.movable ? selected.id : null
   const edit = (command: Command) => void edits.edit(command)
-  const edge = (key: string) => {
+  const arrow = (key: string) => {
     const row = EDGES.find(([one]) => one === key)
-    if (row && cell) edit({ do: 'edge', part: cell, side: row[1], steps: row[2] })
+    const shift = SHIFTS.find(([one]) => one === key)
+    if (cell && selected?.tray && shift) edit({ do: 'shift', part: cell, right: shift[1], front: shift[2] })
+    else if (row && cell) edit({ do: 'edge', part: cell, side: row[1], steps: row[2] })
   }
   const move = (part: string, steps: number) => edit({ do: 'move', part, steps })
 
@@ -118,26 +120,27 @@ export function DesignSheet(props: DesignSheetProps) {
       ? {}
       : {
           ArrowUp: (event) => {
-            if (cell) edge('↑')
+            if (cell) arrow('↑')
             else if (event.shiftKey && id) edit({ do: 'resize', part: id, steps: 1 })
             else if (id) move(id, 1)
           },
           ArrowDown: (event) => {
-            if (cell) edge('↓')
+            if (cell) arrow('↓')
             else if (event.shiftKey && id) edit({ do: 'resize', part: id, steps: -1 })
             else if (id) move(id, -1)
           },
           ArrowRight: (event) => {
-            if (cell) edge('→')
+            if (cell) arrow('→')
             else if (event.shiftKey && bay?.widens) edit({ do: 'widen', bay: bay.index, steps: 1 })
           },
           ArrowLeft: (event) => {
-            if (cell) edge('←')
+            if (cell) arrow('←')
             else if (event.shiftKey && bay?.widens) edit({ do: 'widen', bay: bay.index, steps: -1 })
           },
           Delete: () => id !== null && edit({ do: 'remove', part: id }),
           Backspace: () => id !== null && edit({ do: 'remove', part: id }),
           Escape: () => onShow(null),
+          r: () => cell && selected?.tray && edit({ do: 'turn', part: cell }),
           t: () => selected && lift(selected.id, null),
         }),
   })
@@ -157,6 +160,18 @@ export function DesignSheet(props: DesignSheetProps) {
     const pitch = parts.get(part)?.pitch ?? 0
     const steps = pitch ? Math.round(up / pitch) : 0
     if (steps) move(part, steps)
+  }
+  // Strips stand beside compartments that can be moved; uprights of a wardrobe stand fixed.
+  const cells = useMemo(
+    () => new Set(design.parts.filter((part) => part.step > 0 && !part.tray).map((part) => part.id)),
+    [design],
+  )
+  const movable = useMemo(() => strips(elevation, cells), [elevation, cells])
+  const divide = (id: string, at: { x: number; y: number }, by: { x: number; y: number }) => {
+    const found = besideStrip(elevation, id, at, cells)
+    const step = (found && parts.get(found.cell)?.step) ?? 0
+    const steps = step ? Math.round((by.x + by.y) / step) : 0
+    if (found && steps) edit({ do: 'edge', part: found.cell, side: found.side, steps })
   }
   const paper = look.view === 'plan' ? plan : look.view === 'section' && cut ? cut : elevation
   const flat = look.view === 'both' || look.view === 'elevation'
@@ -190,7 +205,7 @@ export function DesignSheet(props: DesignSheetProps) {
             drawing={elevation}
             fit={fit}
             onZoom={setZoom}
-            holds=".can-drag, [data-lies-in], .bay-edge"
+            holds=".can-drag, [data-lies-in], .bay-edge, .divider-hand"
             label={`Elevation, ${design.title}`}
             selectable={new Set(parts.keys())}
             selected={shown}
@@ -206,6 +221,8 @@ export function DesignSheet(props: DesignSheetProps) {
               : {
                   onDrag: (part: string, up: number) => !carry && parts.get(part)?.movable && drag(part, up),
                 })}
+            dividers={movable}
+            {...(laidRound || carry ? {} : { onDivider: divide })}
             edged={!laidRound && (bay?.widens ?? false)}
             onEdge={(one, by) => {
               const index = bayOf(one)

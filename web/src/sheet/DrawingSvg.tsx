@@ -2,7 +2,7 @@ import { useId, useRef, useState } from 'react'
 
 import type { Schemas } from '../api/client'
 import { Hatches } from './Hatches'
-import { BayArea, Edge, keepFinger, Landing, type Lit } from './Hands'
+import { BayArea, Divider, type DividerHand, Edge, keepFinger, Landing, type Lit } from './Hands'
 import type { Frame, Lettering, Numbered, Placed } from './lettering'
 import { slotKey, type Slot } from './slot'
 import { Figure, Words } from './Words'
@@ -11,7 +11,7 @@ type Drawing = Schemas['Drawing']
 type Rect = Schemas['Rect']
 type Dimension = Schemas['Dimension']
 
-export interface DrawingProps {
+export interface DrawingProps extends DividerHand {
   drawing: Drawing
   label: string
   /** Part ids that can be selected; other shapes are only shown. */
@@ -99,6 +99,10 @@ export function DrawingSvg(props: DrawingProps) {
       {parts.map((rect) => (
         <Part key={rect.of} rect={rect} prefix={prefix} {...props} />
       ))}
+      {props.onDivider &&
+        parts
+          .filter((rect) => props.dividers?.has(rect.of))
+          .map((rect) => <Divider key={rect.of} rect={rect} {...props} />)}
       {drawing.lines
         .filter((line) => line.layer === 'part')
         .map((line, n) => (

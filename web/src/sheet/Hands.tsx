@@ -78,6 +78,71 @@ export function Edge({
   )
 }
 
+const GRIP_MM = 5
+
+export interface DividerHand {
+  /** Dividers of drawers that a hand can move. */
+  dividers?: ReadonlySet<string>
+  /** It was pressed at a point of the drawing and dragged so many millimetres to the right and down. */
+  onDivider?: (id: string, at: { x: number; y: number }, by: { x: number; y: number }) => void
+}
+
+/** A divider of a drawer, to be dragged sideways or to and fro. */
+export function Divider({ rect, onDivider }: DividerHand & { rect: Schemas['Rect'] }) {
+  const [by, setBy] = useState(0)
+  const from = useRef<{ x: number; y: number; at: { x: number; y: number }; perPixel: number } | null>(null)
+  const along = rect.h > rect.w
+  const moved = (event: React.PointerEvent) => {
+    if (!from.current) return { x: 0, y: 0 }
+    const { x, y, perPixel } = from.current
+    return along ? { x: (event.clientX - x) * perPixel, y: 0 } : { x: 0, y: (event.clientY - y) * perPixel }
+  }
+  const box = { x: rect.x, y: -rect.y - rect.h, width: rect.w, height: rect.h }
+  return (
+    <g
+      className={`divider-hand ${along ? 'sideways' : 'to-and-fro'}`}
+      transform={by ? `translate(${along ? by : 0} ${along ? 0 : by})` : undefined}
+      ref={keepFinger}
+      data-divider={rect.of}
+      onPointerDown={(event) => {
+        const matrix = event.currentTarget.ownerSVGElement?.getScreenCTM()
+        if (event.button !== 0 || !matrix) return
+        const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse())
+        from.current = {
+          x: event.clientX,
+          y: event.clientY,
+          at: { x: at.x, y: -at.y },
+          perPixel: 1 / matrix.a,
+        }
+        event.currentTarget.setPointerCapture(event.pointerId)
+      }}
+      onPointerMove={(event) => {
+        const far = moved(event)
+        if (from.current) setBy(far.x + far.y)
+      }}
+      onPointerUp={(event) => {
+        const [far, at] = [moved(event), from.current?.at]
+        from.current = null
+        setBy(0)
+        if (at) onDivider?.(rect.of, at, far)
+      }}
+      onPointerCancel={() => {
+        from.current = null
+        setBy(0)
+      }}
+    >
+      <rect
+        x={box.x - (along ? GRIP_MM : 0)}
+        y={box.y - (along ? 0 : GRIP_MM)}
+        width={box.width + (along ? 2 * GRIP_MM : 0)}
+        height={box.height + (along ? 0 : 2 * GRIP_MM)}
+        fill="transparent"
+      />
+      {by !== 0 && <rect className="divider-ghost" {...box} />}
+    </g>
+  )
+}
+
 export type Lit = 'well' | 'stops'
 
 interface LandingProps {

@@ -105,7 +105,20 @@ def edge_moved(design: Design, part: Part, side: str, by: int) -> tuple[Part, ..
         if changes and changes[size] < LEAST:
             raise EditRefused("edit.too-narrow", least=LEAST)
         moved.append(p.model_copy(update=changes) if changes else p)
-    return tuple(moved)
+    return _with_their_trays(design, moved)
+
+
+def _with_their_trays(design: Design, moved: list[Part]) -> tuple[Part, ...]:
+    """The trays that stand in compartments go where those go; raises `EditRefused` where one would leave its own."""
+    was, new = {p.id: p for p in design.parts}, {p.id: p for p in moved}
+    for p in sorted(moved, key=lambda p: p.z):
+        if p.role == "compartment" and p.carrier in new:
+            cell, before = new[p.carrier], was[p.carrier]
+            there = p.model_copy(update={"x": p.x + cell.x - before.x, "y": p.y + cell.y - before.y})
+            if there.x + there.w > cell.x + cell.w or there.y + there.d > cell.y + cell.d:
+                raise EditRefused("edit.tray-in-it")
+            new[p.id] = there
+    return tuple(new[p.id] for p in moved)
 
 
 def with_dividers(design: Design) -> Design:

@@ -58,10 +58,13 @@ def pieces(strips: Sequence[Strip], thick: int, high: int, *, play: float, web: 
     for joint in sorted(_joints(strips, thick), key=lambda j: j.ends != ""):
         host = joint.host
         near = [t for t in taken[host] if t != joint.at and abs(t - joint.at) < thick + web]
+        own = strips[host].at
+        near += [t for t in taken[joint.other] if t != own and abs(t - own) < thick + web]
         if near and joint.ends:
             butts[joint.other] += 1
             continue
         taken[host].append(joint.at)
+        taken[joint.other] += [own] if joint.ends else []
         made.append(joint)
         if joint.ends == "start":
             starts[joint.other] -= thick

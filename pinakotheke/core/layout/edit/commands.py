@@ -35,6 +35,22 @@ class MoveEdge(Frozen):
     steps: Steps
 
 
+class TurnTray(Frozen):
+    """Turn a tray in a drawer, and what stands on each other with it, a quarter round."""
+
+    do: Literal["turn"] = "turn"
+    part: Id
+
+
+class ShiftTray(Frozen):
+    """Shift a tray in a drawer, and what stands on each other with it, so many pitches to the right and to the front."""
+
+    do: Literal["shift"] = "shift"
+    part: Id
+    right: Steps = 0
+    front: Steps = 0
+
+
 class ResizePart(Frozen):
     """Give a drawer or basket the next higher (positive) or lower front of its range."""
 
@@ -173,7 +189,7 @@ class Refound(Frozen):
 
 
 Command = Annotated[
-    MovePart | MoveEdge | ResizePart | MakeShelf | SwapPart | AddPart | RemovePart | AssignGroup | Several | LockPart
-    | LockBay | CopyBay | WidenBay | ReshapeRow | MirrorRow | SwapFamily | SetFinish | Refound,
+    MovePart | MoveEdge | TurnTray | ShiftTray | ResizePart | MakeShelf | SwapPart | AddPart | RemovePart | AssignGroup
+    | Several | LockPart | LockBay | CopyBay | WidenBay | ReshapeRow | MirrorRow | SwapFamily | SetFinish | Refound,
     Field(discriminator="do"),
 ]  # fmt: skip

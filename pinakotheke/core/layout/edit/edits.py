@@ -17,6 +17,7 @@ from ..build.boards import gables_to_size
 from ..build.dividers import edge_moved, with_dividers
 from ..models import Assignment, Design, Unplaced, fresh_ids
 from ..packing.fits import position
+from . import trays
 from .commands import (
     AddPart,
     AssignGroup,
@@ -34,8 +35,10 @@ from .commands import (
     ResizePart,
     SetFinish,
     Several,
+    ShiftTray,
     SwapFamily,
     SwapPart,
+    TurnTray,
     WidenBay,
 )
 from .restand import finished, mirrored, reshaped, swapped_family, widened
@@ -152,6 +155,20 @@ def _move_edge(design: Design, command: MoveEdge) -> Design:
     return design.model_copy(update={"parts": edge_moved(design, part, command.side, command.steps * bay.pitch)})
 
 
+def _turn_tray(design: Design, command: TurnTray) -> Design:
+    part, _, _ = _movable(design, command.part)
+    return _with(design, trays.turned(design, part))
+
+
+def _shift_tray(design: Design, command: ShiftTray) -> Design:
+    part, bay, _ = _movable(design, command.part)
+    return _with(design, trays.shifted(design, part, command.right * bay.pitch, command.front * bay.pitch))
+
+
+def _with(design: Design, changed: dict[str, Part]) -> Design:
+    return design.model_copy(update={"parts": tuple(changed.get(p.id, p) for p in design.parts)})
+
+
 def _resize(design: Design, command: ResizePart) -> Design:
     part, bay, family = _movable(design, command.part)
     fronts = family.spec(part.role).fronts
@@ -212,6 +229,10 @@ def _add(design: Design, command: AddPart) -> Design:
 
 def _remove(design: Design, command: RemovePart) -> Design:
     part, _, _ = _movable(design, command.part)
+    if part.role == "compartment":
+        left = trays.taken_out(design, part)
+        gone = {p.id for p in design.parts} - {p.id for p in left}
+        return emptied(design, gone).model_copy(update={"parts": left, "spent": (*design.spent, *sorted(gone))})
     return _replaced(emptied(design, {part.id}), part, None)
 
 
@@ -326,12 +347,14 @@ def _copy_bay(design: Design, command: CopyBay) -> Design:
     for part in inside:
         bare = _replaced(bare, part, None)
     added: list[Part] = []
+    names: dict[str, str] = {}
     used = {p.id for p in bare.parts} | {*bare.spent}
     for part in (p for p in design.parts if p.bay == source.index and p.role in MOVABLE):
         at = position(part, source) - source.z0 + target.z0
         stem = f"b{target.index + 1}-{part.role.replace(' ', '-')}"
         name = next(n for k in count(1) if (n := f"{stem}-{k}") not in used)
         used.add(name)
+        names[part.id] = name
         if part.role == "compartment":
             same = {"id": name, "section": target.section, "bay": target.index}
             added += [part.model_copy(update=same)] if (source.w, source.depth) == (target.w, target.depth) else []
@@ -339,7 +362,7 @@ def _copy_bay(design: Design, command: CopyBay) -> Design:
         copied = family.placed(target, name, part.role, at, part.h if family.spec_or_none(part.role) else 0)
         if at + copied.h <= target.z1 and not _too_high(at, target):
             added += [copied, *family.brackets(copied, target)]
-    return bare.model_copy(update={"parts": (*bare.parts, *added)})
+    return bare.model_copy(update={"parts": (*bare.parts, *trays.renamed(added, names))})
 
 
 def _found_anew(design: Design, command: Refound) -> Design:
@@ -347,7 +370,8 @@ def _found_anew(design: Design, command: Refound) -> Design:
 
 
 _CARRIED_OUT: dict[type, Callable[[Design, Any], Design]] = {
-    MovePart: _move, MoveEdge: _move_edge, ResizePart: _resize, MakeShelf: _make, SwapPart: _swap, AddPart: _add,
+    MovePart: _move, MoveEdge: _move_edge, TurnTray: _turn_tray, ShiftTray: _shift_tray,
+    ResizePart: _resize, MakeShelf: _make, SwapPart: _swap, AddPart: _add,
     RemovePart: _remove,
     AssignGroup: _assign, Several: _several, LockPart: _lock, LockBay: _lock_bay, CopyBay: _copy_bay, Refound: _found_anew,
     WidenBay: lambda d, c: widened(d, _bay(d, c.bay), c.steps),

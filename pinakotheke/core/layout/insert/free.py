@@ -4,6 +4,9 @@ for every lot in any of the drawers at once, and what it finds is grown until st
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from itertools import combinations
+from math import ceil
+from random import Random
 
 from shapely import Polygon, box, unary_union
 
@@ -17,6 +20,11 @@ MOST = 60
 """Lots up to which all drawers are asked for at once."""
 EFFORT = 4.0
 """The solver's deterministic time."""
+ORDERS = 12
+"""Orders at random in which they are grown, besides as they were found and row by row."""
+SIDES = ("left", "right", "back", "front")
+CLOSED = 0.5
+"""mm² up to which nothing is open: sizes are whole millimetres."""
 SHARES = (0.5, 1.0)
 """A compartment grows by so much of what is free beside it, in turns, so that not all of it goes to the first."""
 
@@ -69,36 +77,46 @@ def freely(lots: Sequence[Lot], drawers: Sequence[Drawer], strip: int, *, effort
     """All lots in compartments between strips, drawer by drawer; False when it is proven that these lots cannot lie so,
     whatever the compartments' arrangement; None when neither was found in the `effort`.
     """
-    found = _lying(lots, drawers, strip, effort)
-    if not isinstance(found, list):
-        return found
-    closed = [_closed(d, some, strip) for d, some in zip(drawers, found, strict=True)]
-    return [c for c in closed if c is not None] if all(closed) else None
+    found: list[list[tuple[Lot, Spot]]] | bool | None = None
+    for grid in (3 * strip, 2 * strip, strip, 1):
+        found = _lying(lots, drawers, strip, grid, effort / 4)
+        if isinstance(found, list):
+            closed = [_closed(d, some, strip, grid) for d, some in zip(drawers, found, strict=True)]
+            if all(closed):
+                return [c for c in closed if c is not None]
+    return found if found is False else None
 
 
-def _lying(lots: Sequence[Lot], drawers: Sequence[Drawer], strip: int, effort: float,
+def _lying(lots: Sequence[Lot], drawers: Sequence[Drawer], strip: int, grid: int, effort: float,
            ) -> list[list[tuple[Lot, Spot]]] | bool | None:  # fmt: skip
-    """A drawer, a shape and a place for every lot, a strip between each two."""
+    """A drawer, a shape and a place for every lot, a strip between each two; all lines are so many mm apart, so that no two
+    of a coarse `grid` lie half in each other.
+    """
     from ortools.sat.python import cp_model
 
     model = cp_model.CpModel()
     made = []
     for n, d in enumerate(drawers):
         across, along, area = [], [], []
+        width, depth = (d.floor.w + strip) // grid, (d.floor.d + strip) // grid
         if d.corner is not None:
             at = 0 if d.mirrored else d.floor.w - d.corner.w
-            across.append(model.new_fixed_size_interval_var(at, d.corner.w + strip, ""))
-            along.append(model.new_fixed_size_interval_var(0, d.corner.d + strip, ""))
+            start, end = at // grid, ceil((at + d.corner.w + strip) / grid)
+            across.append(model.new_fixed_size_interval_var(start, end - start, ""))
+            along.append(model.new_fixed_size_interval_var(0, ceil((d.corner.d + strip) / grid), ""))
         for i, lot in enumerate(lots):
             for w, deep in lot.shapes(d):
+                across_, along_ = ceil((w + strip) / grid), ceil((deep + strip) / grid)
+                if across_ > width or along_ > depth:
+                    continue
                 chosen = model.new_bool_var("")
-                x, y = model.new_int_var(0, d.floor.w - w, ""), model.new_int_var(0, d.floor.d - deep, "")
-                across.append(model.new_optional_fixed_size_interval_var(x, w + strip, chosen, ""))
-                along.append(model.new_optional_fixed_size_interval_var(y, deep + strip, chosen, ""))
-                area.append((w + strip) * (deep + strip) * chosen)
+                x, y = model.new_int_var(0, width - across_, ""), model.new_int_var(0, depth - along_, "")
+                across.append(model.new_optional_fixed_size_interval_var(x, across_, chosen, ""))
+                along.append(model.new_optional_fixed_size_interval_var(y, along_, chosen, ""))
+                area.append(across_ * along_ * chosen)
                 made.append((i, n, chosen, x, y, w, deep))
         model.add_no_overlap_2d(across, along)
-        model.add(sum(area) <= (d.floor.w + strip) * (d.floor.d + strip))
+        model.add(sum(area) <= width * depth)
     for i in range(len(lots)):
         model.add_exactly_one(m[2] for m in made if m[0] == i)
     solver = cp_model.CpSolver()
@@ -114,12 +132,24 @@ def _lying(lots: Sequence[Lot], drawers: Sequence[Drawer], strip: int, effort: f
     placed: list[list[tuple[Lot, Spot]]] = [[] for _ in drawers]
     for i, n, chosen, x, y, w, deep in made:
         if solver.value(chosen):
-            placed[n].append((lots[i], Spot(solver.value(x), solver.value(y), w, deep)))
+            placed[n].append((lots[i], Spot(grid * solver.value(x), grid * solver.value(y), w, deep)))
     return placed
 
 
-def _closed(drawer: Drawer, some: Sequence[tuple[Lot, Spot]], strip: int) -> Free | None:
-    """Compartments grown until they meet, and free ones in the holes between; None where strips do not close them."""
+def _closed(drawer: Drawer, some: Sequence[tuple[Lot, Spot]], strip: int, grid: int) -> Free | None:
+    """Compartments grown until they meet, in the first order in which strips close them all; None where none does."""
+    rng = Random(1)
+    orders = [list(some), sorted(some, key=lambda one: (one[1].y, one[1].x)), *(rng.sample(some, len(some))
+              for _ in range(ORDERS))]  # fmt: skip
+    found = (_grown_together(drawer, order, sides, strip, grid) for order in orders for sides in (SIDES, SIDES[::-1]))
+    return next((plan for plan in found if plan is not None), None)
+
+
+def _grown_together(drawer: Drawer, some: Sequence[tuple[Lot, Spot]], sides: Sequence[str], strip: int, grid: int,
+                    ) -> Free | None:  # fmt: skip
+    """Compartments grown one after the other, and free ones in the holes between; None where strips do not close them,
+    or two of them would lie half in each other.
+    """
     floor = drawer.floor
     spots = [spot for _, spot in some]
     shut: list[Spot] = []
@@ -128,9 +158,9 @@ def _closed(drawer: Drawer, some: Sequence[tuple[Lot, Spot]], strip: int) -> Fre
         shut = [Spot(x, 0, drawer.corner.w, drawer.corner.d)]
     for share in SHARES:
         for n in range(len(spots)):
-            for side in ("left", "right", "back", "front"):
+            for side in sides:
                 others = [*spots[:n], *spots[n + 1 :], *shut]
-                spots[n] = _grown(spots[n], side, others, floor.w, floor.d, strip, share)
+                spots[n] = _grown(spots[n], side, others, floor.w, floor.d, (strip, grid), share)
     whole = box(0, 0, floor.w, floor.d)
     walled = unary_union([box(s.x - strip, s.y - strip, s.x + s.w + strip, s.y + s.d + strip) for s in (*spots, *shut)])
     rest = whole.difference(walled)
@@ -144,30 +174,47 @@ def _closed(drawer: Drawer, some: Sequence[tuple[Lot, Spot]], strip: int) -> Fre
     wood = [box(s.start, s.at, s.end, s.at + strip) if s.along == "x" else box(s.at, s.start, s.at + strip, s.end)
             for s in made]  # fmt: skip
     clear = [box(s.x, s.y, s.x + s.w, s.y + s.d) for s in (*cells, *shut)]
-    if (
-        whole.difference(unary_union([*wood, *clear])).area > 0.5
-        or unary_union(wood).intersection(unary_union(clear)).area
-    ):
+    open_ = (
+        whole.difference(unary_union([*wood, *clear])).area + unary_union(wood).intersection(unary_union(clear)).area
+    )
+    beside = any(a.along == b.along and p.intersection(q).area
+                 for (a, p), (b, q) in combinations(zip(made, wood, strict=True), 2))  # fmt: skip
+    if open_ > CLOSED or beside:
         return None
     lots = [*(lot for lot, _ in some), *(None for _ in holes)]
     moved = [Spot(floor.x + s.x, floor.y + s.y, s.w, s.d) for s in cells]
     return _turned_about(Free(drawer, tuple(zip(lots, moved, strict=True)), strip))
 
 
-def _grown(spot: Spot, side: str, others: Sequence[Spot], width: int, depth: int, strip: int, share: float) -> Spot:
-    """A compartment grown to one side by a share of what is free there, a strip to the next one."""
-    s = spot
+def _grown(spot: Spot, side: str, others: Sequence[Spot], width: int, depth: int, gauge: tuple[int, int], share: float,
+           ) -> Spot:  # fmt: skip
+    """A compartment grown to one side by a share of what is free there, a strip to the next one, from line to line of the
+    grid; `gauge` is the strip's thickness and the grid, mm.
+    """
+    s, (strip, grid) = spot, gauge
     if side in ("left", "right"):
         beside = [o for o in others if o.y < s.y + s.d + strip and s.y < o.y + o.d + strip]
         if side == "left":
-            by = int((s.x - max([0, *(o.x + o.w + strip for o in beside if o.x < s.x)])) * share)
+            free = s.x - max([0, *(o.x + o.w + strip for o in beside if o.x < s.x)])
+            by = int(free * share) // grid * grid
             return Spot(s.x - by, s.y, s.w + by, s.d)
-        return s._replace(w=s.w + int((min([width, *(o.x - strip for o in beside if o.x > s.x)]) - s.x - s.w) * share))
+        end = min([width, *(o.x - strip for o in beside if o.x > s.x)])
+        return s._replace(w=_up_to(s.x + s.w, end, gauge, share) - s.x)
     beside = [o for o in others if o.x < s.x + s.w + strip and s.x < o.x + o.w + strip]
     if side == "back":
-        by = int((s.y - max([0, *(o.y + o.d + strip for o in beside if o.y < s.y)])) * share)
+        free = s.y - max([0, *(o.y + o.d + strip for o in beside if o.y < s.y)])
+        by = int(free * share) // grid * grid
         return Spot(s.x, s.y - by, s.w, s.d + by)
-    return s._replace(d=s.d + int((min([depth, *(o.y - strip for o in beside if o.y > s.y)]) - s.y - s.d) * share))
+    end = min([depth, *(o.y - strip for o in beside if o.y > s.y)])
+    return s._replace(d=_up_to(s.y + s.d, end, gauge, share) - s.y)
+
+
+def _up_to(at: int, end: int, gauge: tuple[int, int], share: float) -> int:
+    """A share of the way from `at` to `end`: where a strip after it begins on a line, or at the very end."""
+    strip, grid = gauge
+    if share == 1:
+        return end
+    return max(at, int(at + (end - at) * share + strip) // grid * grid - strip)
 
 
 def _turned_about(plan: Free) -> Free:

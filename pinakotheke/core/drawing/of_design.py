@@ -20,6 +20,7 @@ from ..layout.verify.motion import door_swing, sweeps_of
 from ..survey import Section, Survey
 from ..survey.square import Frame
 from ..systems import FRONTS, HANGING, HOLDERS, Bay, Part
+from ..systems.families.insert import TraySet
 from ..systems.roles import EMPTY_IS, ENCLOSING, HIDING, SUPPORTS
 from ..tables import value
 from ..units import Units
@@ -31,7 +32,8 @@ from .walls import NOMINAL, down, obstacle_front, opening, plan_walls, reach_in_
 Inside = Literal["hatch", "silhouettes", "bare"]
 GAP = 420.0
 """Between walls that are unfolded side by side, mm on the drawing."""
-BOARD, DRAWERS_ABREAST = 18.0, 2
+BOARD, FEW_DRAWERS = 18.0, 4
+"""Thickness of what is drawn around a level or a drawer, mm; drawers of which two stand side by side, else three."""
 
 
 def design_elevation(design: Design, survey: Survey, things: tuple[Thing, ...], units: Units, space: str,
@@ -111,17 +113,18 @@ def _places(drawn: list[tuple[Section, float, float]], size: float) -> Iterator[
     drawers in rows of a few.
     """
     x = z = first = right = 0.0
-    drawers = 0
+    drawers, flat = 0, sum(s.traits.from_above for s, _, _ in drawn)
+    abreast = 2 if flat <= FEW_DRAWERS else 3
     for n, (section, width, height) in enumerate(drawn):
         before, before_width, before_height = drawn[n - 1] if n else (None, 0.0, 0.0)
         beside = section.traits.from_above and before is not None and before.traits.from_above
         label = 0.0
         if section.traits.shelf and before is not None and before.traits.shelf:
             z += before_height + BOARD
-        elif beside and drawers % DRAWERS_ABREAST:
-            x += before_width + GAP / 2 + size * 2
+        elif beside and drawers % abreast:
+            x += before_width + size * 7
         elif beside:
-            x, z = first, z - height - GAP / 2 - size * 8
+            x, z = first, z - height - size * 7
         else:
             x, z, drawers = (right + GAP + size * 2 if n else 0.0), 0.0, 0
             first = x
@@ -293,8 +296,8 @@ def design_section(design: Design, survey: Survey, things: tuple[Thing, ...], un
 
 def _drawer_section(design: Design, survey: Survey, things: tuple[Thing, ...], units: Units, space: str, bay: Bay,
                     date: str, text: float) -> Drawing:  # fmt: skip
-    """A drawer cut through from back to front where it cuts the most of what lies highest: trays on each other, piles, and
-    what is left free over them.
+    """A drawer cut through from back to front where it cuts trays on each other, or else the most of what lies in it, and
+    what is left free over that.
     """
     section = survey.section(bay.section)
     one, clear = survey.only(section.id), float(bay.drawer.clear if bay.drawer is not None else bay.hang_depth)
@@ -302,9 +305,16 @@ def _drawer_section(design: Design, survey: Survey, things: tuple[Thing, ...], u
     canvas = Canvas(text or text_height(one) * 0.7, units)
     names = {t.id: t for t in things}
     parts = [p for p in design.parts if p.bay == bay.index]
-    pieces = [piece for p in parts if p.role in HOLDERS for piece in lying(design, p, names)]
+    inside = {p.id: lying(design, p, names) for p in parts if p.role in HOLDERS}
+    pieces = [piece for some in inside.values() for piece in some]
     middles = [bay.x + bay.w / 2, *(p.x + p.w / 2 for p in pieces)]
-    at = max(middles, key=lambda x: sum((p.z + p.h) * p.d for p in pieces if p.x <= x < p.x + p.w))
+
+    def cut_at(x: float) -> tuple[int, float]:
+        """How many trays on others are cut there, and how much of what lies in the drawer."""
+        lifted = sum(p.z > 0 and p.x <= x < p.x + p.w for p in parts)
+        return lifted, sum((p.z + p.h) * p.d for p in pieces if p.x <= x < p.x + p.w)
+
+    at = max(middles, key=cut_at)
     for x, y, w, h in ((-BOARD, -BOARD, deep + 2 * BOARD, BOARD), (-BOARD, 0, BOARD, clear), (deep, 0, BOARD, clear)):
         canvas.rect("wall", x, y, w, h, weight="medium", cut=True)
     canvas.line("note", (0, clear), (deep, clear), dashed=True)
@@ -312,15 +322,19 @@ def _drawer_section(design: Design, survey: Survey, things: tuple[Thing, ...], u
         if part.x <= at < part.x + part.w or (part.role == "divider" and part.x < at < part.x + part.w):
             if part.role == "divider" and part.d > part.w:
                 continue  # seen along its length it would hide what lies behind it
-            stands = part.role == "divider" or part.family == "tray-set"
+            stands = part.role == "divider" or isinstance(design.family_of(part), TraySet)
             canvas.rect("part", part.y, part.z, part.d, part.h, of=part.id, role=part.role,
                         weight="medium" if stands else "fine", dashed=not stands)  # fmt: skip
-    cut = [p for p in pieces if p.x <= at < p.x + p.w]
-    for piece in cut:
-        canvas.rect("content", piece.y, piece.z, piece.d, piece.h, of=piece.thing, weight="fine",
-                    hatch=STORAGE_OF[piece.way])  # type: ignore[index]  # fmt: skip
-        canvas.label_in(piece.y, piece.z, piece.d, piece.h, [names[piece.thing].name], piece.thing)
-    highest = max((p.z + p.h for p in cut), default=0.0)
+    highest = 0.0
+    for of, some in inside.items():
+        cut = [p for p in some if p.x <= at < p.x + p.w]
+        for piece in cut:
+            canvas.rect("content", piece.y, piece.z, piece.d, piece.h, of=piece.thing, weight="fine", hatch="drawers")
+        if cut:
+            back, low, top = min(p.y for p in cut), min(p.z for p in cut), max(p.z + p.h for p in cut)
+            label = list(dict.fromkeys(names[p.thing].name for p in cut))
+            canvas.label_in(back, low, max(p.y + p.d for p in cut) - back, top - low, label, of)
+            highest = max(highest, top)
     step = canvas.text * 1.9
     canvas.across(bay.y, bay.y + bay.depth, -BOARD - step, bay.depth, "clear depth", from_y=-BOARD)
     canvas.upright(-BOARD - step * 0.8, 0, clear, clear, "clear height", from_x=-BOARD)
@@ -413,7 +427,7 @@ def _contents(canvas: Canvas, design: Design, part: Part, things: dict[str, Thin
     if flat or inside == "silhouettes":
         for p in pieces:
             y, h = (p.y, p.d) if flat else (p.z, p.h)
-            hatch = STORAGE_OF[p.way]  # type: ignore[index]
+            hatch = STORAGE_OF[p.way] if deep is None else "drawers"  # type: ignore[index]
             if p.way == "hang" and not flat:
                 shoulder = min(70.0, h / 4)
                 canvas.face("content", (p.x, y), (p.x + p.w, y), (p.x + p.w, y + h - shoulder), (p.x + p.w / 2, y + h),
@@ -466,6 +480,11 @@ def _dimensions(canvas: Canvas, design: Design, section: Section, width: float, 
                 upon: bool) -> None:  # fmt: skip
     """Widths of the bays below, heights at the sides; a section piled `upon` another has no widths of its own."""
     step = canvas.text * 1.9
+    if flat:
+        for bay in (b for b in design.bays if b.section == section.id):
+            canvas.across(bay.x, bay.x + bay.w, -BOARD - step, bay.w, "width inside", from_y=-BOARD)
+            canvas.upright(width + BOARD + step * 0.8, 0, height, bay.depth, "depth inside", from_x=width + BOARD)
+        return
     bays = _lowest([b for b in design.bays if b.section == section.id and b.z0 < 1800])
     parts = [p for p in design.parts if p.section == section.id]
     frames = [p for p in parts if p.role == "frame"]
@@ -476,8 +495,6 @@ def _dimensions(canvas: Canvas, design: Design, section: Section, width: float, 
         canvas.across(x0, x1, -60 - step, x1 - x0, f"bay {n}", from_y=-60)
     if spans:
         canvas.across(0, width, -60 - 2 * step, width, "least width", from_y=-60)
-    if flat:
-        return
     top = max((p.z + p.h for p in parts if not design.family_of(p).hangs_over), default=0)
     if top > BOARD:
         canvas.upright(-60 - step * 0.7, 0, top, top, "height of the parts", from_x=-60)

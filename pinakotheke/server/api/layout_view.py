@@ -397,16 +397,16 @@ class Scene:
             counts[a.thing, a.way] += a.count
         held = [self._held(thing, count, way) for (thing, way), count in counts.items()]
         family, bay = design.family_of(part), design.bay_of(part)
-        movable = part.role in MOVABLE
+        movable, is_tray = part.role in MOVABLE, part.family == TraySet.id
         where = self.survey.section(part.section).label if bay.drawer else f"bay {(part.bay or 0) + 1}"
         spec = family.spec("shelf" if part.role == "cover" else part.role)
         return PartView(
-            id=part.id, role=part.role, bay=part.bay, name=f"{part.role}, {where}", size=size,
+            id=part.id, role=part.role, bay=part.bay, name=f"{'tray' if is_tray else part.role}, {where}", size=size,
             height=with_unit(part.z + bay.foot, self.units), movable=movable, locked=part.locked,
             resizable=bool(spec.fronts), becomes=sorted(family.roles - {part.role, "floor"}) if movable else [],
             takes=[w for w in spec.ways if part.role != "cover"],
             pitch=bay.pitch if bay.drawer is None else 0, step=bay.pitch if bay.drawer is not None else 0,
-            tray=part.family == TraySet.id, z=part.z, holds=held,
+            tray=is_tray, z=part.z, holds=held,
             room_for=", ".join(f"{count} {self.speech.names.get(thing, thing)}"
                                for thing, count in room_for(design, part, self.things)),
             because=because_in_words(reasons.of(part), self.units),
@@ -422,11 +422,11 @@ class Scene:
     def _bay(self, design: Design, index: int) -> BayView:
         bay = design.bays[index]
         family = design.family_of(bay)
-        many = len(design.sections) > 1
-        where = f", {self.survey.section(bay.section).label}" if many else ""
+        label = self.survey.section(bay.section).label
+        where = f", {label}" if len(design.sections) > 1 else ""
         addable = frozenset() if family.laid_out_apart else family.roles - {"floor"}
         return BayView(
-            index=index, name=f"bay {index + 1}{where}", family=family.name, locked=bay.locked,
+            index=index, name=label if bay.drawer else f"bay {index + 1}{where}", family=family.name, locked=bay.locked,
             widens=len(family.modules) > 1 and family.fillings(bay.w) is None, addable=sorted(addable),
             low=bay.z0, high=bay.z1,
         )  # fmt: skip
@@ -515,4 +515,4 @@ def _point(n: int, raw: dict[str, Any], catalogue: Catalogue, currency: str) -> 
 def families_of(design: Design) -> str:
     """Names of the families it is built of."""
     built = {p.family for p in design.parts}
-    return ", ".join(design.catalogue[f].name for f in design.families if f in built)
+    return ", ".join(design.catalogue[f].name for f in dict.fromkeys((*design.families, *sorted(built))) if f in built)

@@ -57,6 +57,7 @@ def _sums(things: tuple[Thing, ...], design: Design) -> tuple[dict[Storage, floa
     by_id = {t.id: t for t in things if t.stays}  # what leaves asks for nothing, also where a design still holds it
     asked: dict[Storage, float] = defaultdict(float)
     given: dict[Storage, float] = defaultdict(float)
+    carriers = {p.carrier for p in design.parts if p.role == "compartment"}  # what a tray stands in or on is not free
     for part in design.parts:
         if part.role not in HOLDERS or part.bay is None:
             continue
@@ -64,10 +65,10 @@ def _sums(things: tuple[Thing, ...], design: Design) -> tuple[dict[Storage, floa
         room = capacity(design, part)
         total = sum(n.amount for _, n in held)
         for a, n in held:
-            storage = STORAGE_OF[a.way]
+            storage = STORAGE_OF[a.way] if part.role != "compartment" else "drawers"
             asked[storage] += in_unit(design, part, n.amount, storage)
             given[storage] += in_unit(design, part, room * n.amount / total if total else 0.0, storage)
-        if not held and part.role in EMPTY_IS:
+        if not held and part.role in EMPTY_IS and part.id not in carriers:
             storage = cast(Storage, EMPTY_IS[part.role])
             given[storage] += in_unit(design, part, room, storage)
     for left in design.unplaced:

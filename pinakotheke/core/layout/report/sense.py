@@ -185,7 +185,8 @@ class Seen:
         """
         found = 0
         for parts in self.inside.values():
-            empty = [p for p in parts if not self.held[p.id] and p.role in EMPTY_IS]
+            # What is left free of a drawer's floor is no compartment too many.
+            empty = [p for p in parts if not self.held[p.id] and p.role in EMPTY_IS and p.role != "compartment"]
             shelves = sum(p.role not in HANGING and p.role not in FRONTS for p in empty)
             found += len(empty) - shelves + max(0, shelves - 1)
         return found

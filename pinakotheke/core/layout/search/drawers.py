@@ -135,10 +135,10 @@ def _fitted(task: Task, things: Sequence[Thing]) -> list[Fitting]:
 
 
 def _for(design: Design, ways_out: Sequence[Fitting]) -> Fitting:
-    """The fitting that goes with a design: what is soonest up gets trays, what is cheapest no strip too many, all others
-    compartments with room to spare.
+    """The fitting that goes with a design: what is soonest up gets trays, where there is room to grow what grows gets more
+    of it, and all others have no strip too many.
     """
-    wanted = {"quickest": "bought", "cheapest": "fewest", "roomiest": "grow"}.get(design.goal, "even")
+    wanted = {"quickest": "bought", "roomiest": "grow"}.get(design.goal, "even")
     return next((f for f in ways_out if f.named == wanted), ways_out[0])
 
 

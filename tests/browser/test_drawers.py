@@ -42,8 +42,8 @@ class DrawerTests(Measuring):
         expect(bar).to_contain_text("compartment, drawer 1")
         before = bar.locator(".quiet").first.inner_text()
         for tool in (
-            "Front divider nearer (↓)",
-            "Front divider away (↑)",
+            "Front divider nearer (↑)",
+            "Front divider away (↓)",
             "Right divider away (→)",
             "Right divider nearer (←)",
         ):
@@ -54,6 +54,10 @@ class DrawerTests(Measuring):
         expect(bar.locator(".quiet").first).not_to_have_text(before)
         page.get_by_label("Undo (u)").first.click()
         expect(bar.locator(".quiet").first).to_have_text(before)
+        self._drag_a_divider()
+        self._cut_through()
+        self._turn_a_tray()
+        gallery.get_by_text("Parted, all a little larger").click()
         self.step_to("materials")
         cuts = page.get_by_role("region", name="For the drawers")
         expect(cuts.locator("tbody tr").first).to_be_visible()
@@ -63,3 +67,57 @@ class DrawerTests(Measuring):
             expect(link).to_have_attribute("href", re.compile(re.escape(path)))
             answer = page.request.get(page.url.split("/house/")[0] + (link.get_attribute("href") or ""))
             self.assertEqual(answer.status, 200)
+
+    def _drag_a_divider(self) -> None:
+        """A strip follows the pointer, and all of them lie where they did after *undo*."""
+        page = self.page
+        page.keyboard.press("Escape")
+        strips = page.locator(".divider-hand")
+        expect(strips.first).to_be_attached()
+        was = self._strips()
+        for n in range(strips.count()):
+            box = strips.nth(n).bounding_box()
+            assert box is not None
+            x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+            upright = box["height"] > box["width"]
+            page.mouse.move(x, y)
+            page.mouse.down()
+            page.mouse.move(x + 20 * upright, y + 20 * (not upright), steps=4)
+            page.mouse.up()
+            page.wait_for_timeout(800)
+            if self._strips() != was:
+                break
+        self.assertNotEqual(self._strips(), was)
+        page.get_by_label("Undo (u)").first.click()
+        page.wait_for_timeout(800)
+        self.assertEqual(self._strips(), was)
+
+    def _strips(self) -> list[list[str | None]]:
+        """Where the strips of the drawer lie on the paper."""
+        shapes = self.page.locator(".divider-hand > rect:first-child")
+        return [[shapes.nth(n).get_attribute(a) for a in ("x", "y", "width", "height")] for n in range(shapes.count())]
+
+    def _cut_through(self) -> None:
+        page = self.page
+        page.get_by_text("section", exact=True).first.click()
+        expect(page.get_by_role("img", name=re.compile("Section, "))).to_be_visible()
+        expect(page.locator(".title-block")).to_contain_text("Section through the drawer")
+        page.get_by_text("elevation", exact=True).first.click()
+
+    def _turn_a_tray(self) -> None:
+        page = self.page
+        page.locator(".gallery").get_by_text("In trays of a set").click()
+        trays = page.locator("[data-part*=cell]")
+        bar = page.locator(".act-bar")
+        for n in range(trays.count()):
+            trays.nth(n).focus()
+            page.keyboard.press("Enter")
+            expect(bar).to_contain_text("tray, drawer 1")
+            size = bar.locator(".quiet").first.inner_text()
+            wide, deep = (int(figure) for figure in re.findall(r"\d+", size)[:2])
+            if wide != deep:
+                break
+        page.keyboard.press("r")
+        expect(bar.locator(".quiet").first).to_have_text(re.compile(f"^{deep} × {wide}"))
+        bar.get_by_role("button", name="Turn the tray (r)").click()
+        expect(bar.locator(".quiet").first).to_have_text(size)

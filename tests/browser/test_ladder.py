@@ -54,6 +54,7 @@ class LadderTests(BrowserTestCase):
             "families": lambda: bool(asked("families")),
             "lock": lambda: models.Space.objects.get(pk=space.pk).use["locked"],
             "elsewhere": lambda: parted(space=other), "move out": lambda: parted(decision="move"),
+            "spares": lambda: parted(decision="move"),
             "fewer": lambda: parted(decision="give away"),
         }  # fmt: skip
         with mock.patch("pinakotheke.server.jobs.design_space", _stopped):

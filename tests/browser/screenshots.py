@@ -56,7 +56,8 @@ def pictures(page: Page) -> None:
     page.get_by_role("button", name="Trade-offs").click()
     take(page, "trade-offs")
     page.keyboard.press("Escape")
-    for name, key, view in (("corner", "loft-wardrobe", "elevation"), ("walk-round", "parcels-room", "walk-round")):
+    for name, key, view in (("corner", "loft-wardrobe", "elevation"), ("drawer", "bench-drawer", "elevation"),
+                            ("walk-round", "parcels-room", "walk-round")):  # fmt: skip
         page.goto(f"{home.rsplit('/', 1)[0]}/{spaces[key]}/layout")
         expect(page.locator("[data-design]").first).to_be_visible(timeout=300_000)
         expect(page.get_by_role("button", name="Search again")).to_be_visible(timeout=300_000)
@@ -75,7 +76,7 @@ def pictures(page: Page) -> None:
     expect(page.get_by_test_id("bill-total")).to_be_visible()
     take(page, "list")
 
-    for name, key in (("walk-in", "loft-wardrobe"), ("slope", "stair-cupboard"), ("drawers", "paper-chest")):
+    for name, key in (("walk-in", "loft-wardrobe"), ("slope", "stair-cupboard")):
         page.goto(f"{home.rsplit('/', 1)[0]}/{spaces[key]}/survey")
         expect(page.locator("[data-slot]").first).to_be_visible(timeout=60_000)
         take(page, f"measure-{name}")

@@ -57,7 +57,10 @@ def bill(design: Design) -> Bill:
         if part.role == "container":
             boxes[part.container].append(part)
         elif cost.parts[part.id] > 0:
-            groups[(part.item, design.family_of(part).named(part), part.w, part.d, part.h)].append(part)
+            w, d = part.w, part.d
+            if part.fixed_to == "drawer" and part.role == "divider":
+                w, d = max(w, d), min(w, d)  # a strip is bought alike whichever way it lies
+            groups[(part.item, design.family_of(part).named(part), w, d, part.h)].append(part)
     lines = [
         _line(item, name, size, parts, cost.parts[parts[0].id]) for (item, name, *size), parts in sorted(groups.items())
     ]

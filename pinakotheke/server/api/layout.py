@@ -19,7 +19,7 @@ from pinakotheke.core.drawing import (
 )
 from pinakotheke.core.drawing.pdf import Scale
 from pinakotheke.core.layout import Command, Weights
-from pinakotheke.core.layout.placement.pool import allowed
+from pinakotheke.core.layout.placement.pool import offered
 from pinakotheke.core.layout.report.compare import home_differences, part_differences
 from pinakotheke.core.materials import bill
 from pinakotheke.core.systems import FAMILIES, Finish
@@ -121,13 +121,14 @@ def gallery(request: MemberRequest, space_id: PathId) -> Gallery:
     scene = Scene(own_space(request.user, space_id))
     last, whole = scene.space.solves.order_by("-pk").first(), list(scene.space.designs.order_by("pk"))
     kinds = {s.kind for s in scene.survey.parts}
-    families = [scene.catalogue[f] for f in allowed(scene.rules, scene.ranges)]
+    families = [scene.catalogue[f] for f in offered(scene.rules, scene.ranges)]
     return Gallery(
         currency=scene.household.currency,
         solve=scene.solve(last) if last else None,
         designs=[card for row in whole if (card := scene.card(row)) is not None],
         aside=[aside for row in whole if (aside := scene.aside(row)) is not None],
-        families=[FamilyView(id=f.id, name=f.name, about=f.about) for f in families if f.places & kinds],
+        families=[FamilyView(id=f.id, name=f.name, about=f.about, in_drawers=f.laid_out_apart)
+                  for f in families if f.places & kinds],
         usual_finish=Finish.of_house(scene.rules),
     )  # fmt: skip
 

@@ -116,11 +116,12 @@ class SolveView(Schema):
 
 
 class FamilyView(Schema):
-    """A family that can be asked for."""
+    """A family that can be asked for; `in_drawers` whether it fits out drawers, and is no row of parts."""
 
     id: str
     name: str
     about: str
+    in_drawers: bool
 
 
 class Card(Schema):

@@ -4774,7 +4774,7 @@ export interface components {
         };
         /**
          * FamilyView
-         * @description A family that can be asked for.
+         * @description A family that can be asked for; `in_drawers` whether it fits out drawers, and is no row of parts.
          */
         FamilyView: {
             /** Id */
@@ -4783,6 +4783,8 @@ export interface components {
             name: string;
             /** About */
             about: string;
+            /** In Drawers */
+            in_drawers: boolean;
         };
         /**
          * Finish

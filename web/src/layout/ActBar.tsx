@@ -2,6 +2,7 @@ import { Button, Menu, Popover } from '@mantine/core'
 import {
   IconArrowDown,
   IconArrowUp,
+  IconBorderOuter,
   IconHandMove,
   IconLock,
   IconLockOpen,
@@ -84,11 +85,13 @@ export function PartActs({
   design,
   onEdit,
   onLift,
+  onShow,
 }: {
   part: Part
   design: Design
   onEdit: Edit
   onLift: () => void
+  onShow: (id: string) => void
 }) {
   const { id } = part
   const bay = part.bay === null ? undefined : design.bays[part.bay]
@@ -152,6 +155,11 @@ export function PartActs({
         {part.holds.length > 0 && (
           <Tool label="Take up what it holds (t)" onClick={onLift}>
             <IconHandMove size={16} />
+          </Tool>
+        )}
+        {part.role === 'compartment' && part.bay !== null && (
+          <Tool label="The whole drawer" onClick={() => onShow(`bay-${part.bay}`)}>
+            <IconBorderOuter size={16} />
           </Tool>
         )}
         {part.movable && (
@@ -224,6 +232,7 @@ export function BayActs({
   onRest: () => void
 }) {
   const { index } = bay
+  const isDrawer = families.some((family) => family.in_drawers && family.name === bay.family)
   const others = design.bays.filter((one) => one.index !== index && one.family === bay.family)
   const item = (label: string, command: Command) => (
     <Menu.Item key={label} onClick={() => onEdit(command)}>
@@ -263,9 +272,9 @@ export function BayActs({
           aria-pressed={bay.locked}
           onClick={() => onEdit({ do: 'lock bay', bay: index, locked: !bay.locked })}
         >
-          {bay.locked ? 'Unlock bay' : 'Lock bay'}
+          {`${bay.locked ? 'Unlock' : 'Lock'} ${isDrawer ? 'drawer' : 'bay'}`}
         </Button>
-        {design.bays.some((one) => one.locked) && (
+        {[...design.bays, ...design.parts].some((one) => one.locked) && (
           <Button
             size="compact-sm"
             variant="default"
@@ -284,32 +293,36 @@ export function BayActs({
           </More>
         )}
         <More label="More with this bay">
-          <Menu.Label>its row</Menu.Label>
-          {item('Taller', { do: 'reshape', bay: index, taller: 1, deeper: 0 })}
-          {item('Lower', { do: 'reshape', bay: index, taller: -1, deeper: 0 })}
-          {item('Deeper', { do: 'reshape', bay: index, taller: 0, deeper: 1 })}
-          {item('Less deep', { do: 'reshape', bay: index, taller: 0, deeper: -1 })}
-          {item('Mirror', { do: 'mirror', bay: index })}
+          {!isDrawer && (
+            <>
+              <Menu.Label>its row</Menu.Label>
+              {item('Taller', { do: 'reshape', bay: index, taller: 1, deeper: 0 })}
+              {item('Lower', { do: 'reshape', bay: index, taller: -1, deeper: 0 })}
+              {item('Deeper', { do: 'reshape', bay: index, taller: 0, deeper: 1 })}
+              {item('Less deep', { do: 'reshape', bay: index, taller: 0, deeper: -1 })}
+              {item('Mirror', { do: 'mirror', bay: index })}
+            </>
+          )}
           <Menu.Label>lock</Menu.Label>
           {item(
-            'Lock from the left up to here',
+            isDrawer ? 'Lock the first up to this one' : 'Lock from the left up to here',
             lockAll(design, (one) => one.index <= index),
           )}
           {item(
-            'Lock from here to the right',
+            isDrawer ? 'Lock this one and those after it' : 'Lock from here to the right',
             lockAll(design, (one) => one.index >= index),
           )}
           {item(
-            'Unlock every bay',
+            isDrawer ? 'Unlock every drawer' : 'Unlock every bay',
             lockAll(design, () => true, false),
           )}
           {others.length > 0 && <Menu.Label>give its parts to</Menu.Label>}
           {others.map((one) =>
             item(`Copy onto ${one.name}`, { do: 'copy bay', bay: index, onto: one.index }),
           )}
-          <Menu.Label>stand it anew</Menu.Label>
+          {!isDrawer && <Menu.Label>stand it anew</Menu.Label>}
           {families
-            .filter((family) => family.name !== bay.family)
+            .filter((family) => !isDrawer && family.name !== bay.family && !family.in_drawers)
             .map((family) =>
               item(`in ${family.name.toLowerCase()}`, { do: 'swap family', bay: index, family: family.id }),
             )}

@@ -171,7 +171,12 @@ export function DesignSheet(props: DesignSheetProps) {
     const found = besideStrip(elevation, id, at, cells)
     const step = (found && parts.get(found.cell)?.step) ?? 0
     const steps = step ? Math.round((by.x + by.y) / step) : 0
-    if (found && steps) edit({ do: 'edge', part: found.cell, side: found.side, steps })
+    const around = elevation.bays.find(
+      (one) => at.x >= one.x && at.x <= one.x + one.w && at.y >= one.y && at.y <= one.y + one.h,
+    )
+    // A strip that is pressed and not dragged stands for its whole drawer.
+    if (!by.x && !by.y && around) onShow(around.of)
+    else if (found && steps) edit({ do: 'edge', part: found.cell, side: found.side, steps })
   }
   const paper = look.view === 'plan' ? plan : look.view === 'section' && cut ? cut : elevation
   const flat = look.view === 'both' || look.view === 'elevation'
@@ -258,7 +263,13 @@ export function DesignSheet(props: DesignSheetProps) {
       </Sheet>
       {flat && !carry && selected && (
         <ActBar key={selected.id} anchor={`[data-part="${selected.id}"]`} label={`With ${selected.name}`}>
-          <PartActs part={selected} design={design} onEdit={edit} onLift={() => lift(selected.id, null)} />
+          <PartActs
+            part={selected}
+            design={design}
+            onEdit={edit}
+            onLift={() => lift(selected.id, null)}
+            onShow={onShow}
+          />
         </ActBar>
       )}
       {flat && !carry && bay && (

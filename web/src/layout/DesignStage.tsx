@@ -121,7 +121,7 @@ function Hall({
           />
           {hung && chosen && (
             <>
-              <FinishPanel design={hung} edits={edits} />
+              {!hung.flat && <FinishPanel design={hung} edits={edits} />}
               {!busy && <HowGood design={hung} solve={gallery.solve} />}
               {!busy && gallery.solve && gallery.solve.points.length > 0 && (
                 <TradeOffsPanel

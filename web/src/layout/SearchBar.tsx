@@ -152,6 +152,8 @@ function WishesPopover({
   onAsk: () => void
 }) {
   const [opened, setOpened] = useState(false)
+  // A drawer has no doors, no base and no rails.
+  const hasRows = gallery.families.some((family) => !family.in_drawers)
   const leading = ranked(gallery.designs, asked.weights ?? EVEN)
   return (
     <Popover
@@ -174,22 +176,26 @@ function WishesPopover({
             onChange={(weights) => onChange({ ...asked, weights })}
           />
           <Leading ranked={leading} currency={gallery.currency} chosen={chosen} onChoose={onChoose} />
-          <FinishForm
-            finish={asked.finish ?? gallery.usual_finish}
-            onChange={(finish) => onChange({ ...asked, finish })}
-          />
+          {hasRows && (
+            <FinishForm
+              finish={asked.finish ?? gallery.usual_finish}
+              onChange={(finish) => onChange({ ...asked, finish })}
+            />
+          )}
           <Checkbox
             size="xs"
             label="stay within the budget"
             checked={asked.within_budget ?? false}
             onChange={(event) => onChange({ ...asked, within_budget: event.currentTarget.checked })}
           />
-          <Checkbox
-            size="xs"
-            label="lay away what creases where the rails are full"
-            checked={asked.folds ?? false}
-            onChange={(event) => onChange({ ...asked, folds: event.currentTarget.checked })}
-          />
+          {hasRows && (
+            <Checkbox
+              size="xs"
+              label="lay away what creases where the rails are full"
+              checked={asked.folds ?? false}
+              onChange={(event) => onChange({ ...asked, folds: event.currentTarget.checked })}
+            />
+          )}
           <MultiSelect
             size="xs"
             label="Only these families"

@@ -79,6 +79,8 @@ export function Edge({
 }
 
 const GRIP_MM = 5
+/** Moved by less it was only pressed. */
+const MEANT_MM = 2
 
 export interface DividerHand {
   /** Dividers of drawers that a hand can move. */
@@ -124,7 +126,7 @@ export function Divider({ rect, onDivider }: DividerHand & { rect: Schemas['Rect
         const [far, at] = [moved(event), from.current?.at]
         from.current = null
         setBy(0)
-        if (at) onDivider?.(rect.of, at, far)
+        if (at) onDivider?.(rect.of, at, Math.abs(far.x + far.y) < MEANT_MM ? { x: 0, y: 0 } : far)
       }}
       onPointerCancel={() => {
         from.current = null

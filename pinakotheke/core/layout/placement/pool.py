@@ -40,6 +40,11 @@ def allowed(rules: HouseRules, ranges: Iterable[Range] = ()) -> tuple[str, ...]:
     )  # fmt: skip
 
 
+def offered(rules: HouseRules, ranges: Iterable[Range] = ()) -> tuple[str, ...]:
+    """All that a household may ask for: families of parts, and those that fit out drawers."""
+    return (*allowed(rules, ranges), *(f for f, family in FAMILIES.items() if family.laid_out_apart))
+
+
 def families_of(task: Task) -> tuple[str, ...]:
     """Families that a search may build of: those that were asked for, or all that the house rules allow."""
     return task.families if task.families is not None else allowed(task.rules, task.ranges)

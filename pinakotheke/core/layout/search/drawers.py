@@ -17,7 +17,7 @@ from ..insert.kept import Kept
 from ..models import Design
 from ..packing.task import Task, Watch
 from ..report.costing import cost_of
-from .blocked import blocked_in_drawers
+from .blocked import blocked_by_budget, blocked_in_drawers
 from .frontier import as_point
 from .furnish import kept_assignments
 from .gallery import distinct
@@ -42,9 +42,13 @@ def in_drawers(task: Task) -> Solution:
             task.watch.found(design)
     complete = distinct(task, [d for _, d in found if not d.unplaced])
     if complete:
-        points = sorted((as_point(task, d, n) for n, d in enumerate(complete, 1)), key=lambda p: p.cost)
+        points = tuple(sorted((as_point(task, d, n) for n, d in enumerate(complete, 1)), key=lambda p: p.cost))
         task.watch.progress(1.0, "done")
-        return Solution(alternatives=tuple(complete), frontier=tuple(points))
+        affordable = [d for d in complete if task.budget is None or _cost(d) <= task.budget]
+        if not affordable:
+            return Solution(alternatives=(min(complete, key=_cost),), frontier=points,
+                            blocked=blocked_by_budget(task, [_cost(d) for d in complete]))  # fmt: skip
+        return Solution(alternatives=tuple(affordable), frontier=points)
     fullest = sorted(found, key=lambda one: _pieces(one[0].left_out))[:SHOWN]
     blocked = blocked_in_drawers(task, *fullest[0]) if fullest else None
     task.watch.progress(1.0, "done")
@@ -103,6 +107,7 @@ def _with(task: Task, common: Callable[[Task], Solution], wanting: Sequence[Thin
     inner = task.but(
         envelopes={s: e for s, e in task.envelopes.items() if s not in sections}, things=rest,
         families=None if task.families is None else tuple(f for f in task.families if f not in inserts_of(task)),
+        budget=None if task.budget is None or not ways_out else task.budget - _cost(design_with(task, ways_out[0])),
         keep=without_drawers(task.keep, task) if task.keep is not None else None,
         watch=replace(task.watch, found=lambda design: task.watch.found(whole(design))),
     )  # fmt: skip

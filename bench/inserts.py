@@ -8,16 +8,21 @@ proven within 5 s; 5 drawers with 80 groups within 5 s.
 
 from collections.abc import Callable
 from importlib import import_module
+from importlib.resources import files
 from random import Random
 from time import perf_counter
 from typing import TypeVar
 
 from pinakotheke.core.house import HouseRules
+from pinakotheke.core.housefile import load_house
 from pinakotheke.core.inventory import Thing
 from pinakotheke.core.layout import Task
 from pinakotheke.core.layout.insert import exact
+from pinakotheke.core.layout.insert.chest import lots_of
 from pinakotheke.core.layout.insert.designs import design_with
-from pinakotheke.core.layout.insert.fittings import fittings
+from pinakotheke.core.layout.insert.drawers import drawers_of, stood
+from pinakotheke.core.layout.insert.fittings import fittings, placeable
+from pinakotheke.core.layout.insert.free import freely
 from pinakotheke.core.layout.insert.partition import Choice, part
 from pinakotheke.core.layout.insert.skyline import Rect, pack
 from pinakotheke.core.survey import Survey, envelopes
@@ -105,6 +110,25 @@ def dividers() -> None:
               f"plain rows, exact: {said}, {proof:.1f} s ({proof / 5:.0%} of promise)")  # fmt: skip
 
 
+def free() -> None:
+    """The demo's fullest chest: what rows leave out of it, and compartments that make no rows for all of it."""
+    house = load_house(files("pinakotheke.demo").joinpath("halt.house.json").read_bytes())
+    space = house.space("paper-chest")
+    task = Task(space.id, space.survey, envelopes(space.survey, house.rules), house.things_in(space.id), house.people,
+                house.rules, use=space.use)  # fmt: skip
+    candidate = stood(task, task.catalogue["dividers"])
+    assert candidate is not None
+    drawers = drawers_of(task, candidate)
+    lots = lots_of(placeable(task), drawers)
+    area = sum(min(a for d in drawers if (a := lot.areas(d, STRIP)) is not None) for lot in lots)
+    floor = sum((d.floor.w + STRIP) * (d.floor.d + STRIP) for d in drawers)
+    fitting = next(fittings(task))
+    found, took = timed(freely, lots, drawers, STRIP)
+    said = "all in compartments" if isinstance(found, list) else "impossible" if found is False else "not found"
+    print(f"full chest: {len(lots)} groups at {area / floor:.0%} of four floors: rows leave "
+          f"{sum(lot.count for lot in fitting.left_out)} pieces out; without rows {said}, {took:.2f} s")  # fmt: skip
+
+
 def chest() -> None:
     """Five drawers and eighty groups."""
     readings = [
@@ -142,6 +166,7 @@ def main() -> None:
     trays()
     strips()
     dividers()
+    free()
     chest()
 
 

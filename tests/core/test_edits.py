@@ -159,6 +159,11 @@ class IdentityTests(TestCase):
 
 
 class OlderTests(TestCase):
+    def test_the_floor_of_an_older_drawer_loses_its_axis(self) -> None:
+        data = wardrobe().model_dump(mode="json")
+        data["bays"][0]["drawer"] = {"axis": "y", "clear": 92}
+        self.assertEqual(Design.model_validate(data).bays[0].drawer, DrawerFloor(clear=92))
+
     def test_older_rows_get_ids_and_older_drawers_their_floor(self) -> None:
         data = wardrobe().model_dump(mode="json")
         for row in data["assignments"]:

@@ -27,14 +27,19 @@ def brought_up(data: dict[str, Any]) -> dict[str, Any]:
 
 
 def _bays(bays: Any) -> Any:
-    """A bay that stacked upward said so by an axis and a height that meant nothing."""
-    if not isinstance(bays, list | tuple) or not any(isinstance(b, dict) and "axis" in b for b in bays):
+    """A bay that stacked upward said so by an axis and a height that meant nothing; the floor of a drawer had an axis, when
+    it was parted in rows.
+    """
+    if not isinstance(bays, list | tuple):
         return bays
     found = []
     for bay in bays:
         if isinstance(bay, dict) and "axis" in bay:
             new = {k: v for k, v in bay.items() if k not in ("axis", "height")}
             bay = new if bay["axis"] == "z" else {**new, "drawer": {"clear": bay.get("height", 0)}}
+        floor = bay.get("drawer") if isinstance(bay, dict) else None
+        if isinstance(floor, dict) and "axis" in floor:
+            bay = {**bay, "drawer": {k: v for k, v in floor.items() if k != "axis"}}
         found.append(bay)
     return found
 

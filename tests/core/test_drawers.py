@@ -15,15 +15,21 @@ from pinakotheke.core.layout.edit.commands import (
     MoveEdge,
     MovePart,
     RemovePart,
+    SetFinish,
     ShiftTray,
     TurnTray,
 )
 from pinakotheke.core.layout.edit.edits import apply
+from pinakotheke.core.layout.edit.trays import turned
 from pinakotheke.core.layout.insert.designs import design_with
 from pinakotheke.core.layout.insert.fittings import fittings
 from pinakotheke.core.layout.models import Unplaced
 from pinakotheke.core.layout.report.leftover import room_for
+from pinakotheke.core.materials import bill
+from pinakotheke.core.materials.inserts import cuts_of_drawers
 from pinakotheke.core.survey import Survey, envelopes
+from pinakotheke.core.systems import Finish
+from pinakotheke.core.systems.ranges import Article, Range
 
 from .examples import demo_house
 
@@ -271,3 +277,33 @@ class DrawerDesignTests(TestCase):
         clear = design.bays[0].drawer
         assert clear is not None
         self.assertTrue(all(r.y + r.h <= clear.clear for r in drawn.rects if r.layer == "content"))
+
+    def test_strips_are_as_thick_as_was_wished(self) -> None:
+        task, _ = self.six()
+        thin = task.but(finish=Finish(strip=3))
+        design = self.fitted(thin, "even")
+        self.assertEqual({min(p.w, p.d) for p in design.parts if p.role == "divider"}, {3})
+        self.assertEqual({line.thickness for cut in cuts_of_drawers(design) for line in cut.strips}, {3})
+        cell = next(p.id for p in design.parts if p.role == "compartment" and p.y + p.d < design.bays[0].depth)
+        moved = apply(design, MoveEdge(part=cell, side="front", steps=-1))
+        self.assertEqual({min(p.w, p.d) for p in moved.parts if p.role == "divider"}, {3})
+        with self.assertRaises(EditRefused):
+            apply(design, SetFinish(finish=Finish(strip=9)))
+
+    def test_a_households_own_trays_are_set_and_priced(self) -> None:
+        """A range of three sizes: no other tray is used, in whole packs at its prices."""
+        sizes = {(240, 120, 60): 3.0, (120, 120, 60): 2.0, (240, 240, 60): 5.0}
+        listed = tuple(
+            Article(kind="cell", price=price, width=w, depth=d, height=h) for (w, d, h), price in sizes.items()
+        )
+        own = Range(id="mine", family="tray-set", name="Trays from the yard", articles=listed)
+        task, _ = self.six()
+        design = self.fitted(task.but(ranges=(own,)), "bought")
+        trays = [p for p in design.parts if p.role == "compartment"]
+        self.assertTrue(trays)
+        self.assertEqual({p.family for p in trays}, {own.family_id})
+        self.assertLessEqual({(max(p.w, p.d), min(p.w, p.d), p.h) for p in trays}, set(sizes))
+        self.assertEqual(design.ranges, (own,))
+        each = {line.name: line.each for line in bill(design).lines}
+        self.assertTrue(all(float(price) / 2 in sizes.values() for price in each.values()), each)
+        self.assertEqual(turned(design, trays[0])[trays[0].id].w, trays[0].d)

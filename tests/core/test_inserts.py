@@ -24,12 +24,12 @@ from pinakotheke.core.layout.insert.plan import parted
 from pinakotheke.core.layout.insert.skyline import Rect, Spot, pack
 from pinakotheke.core.layout.insert.spread import spread
 from pinakotheke.core.layout.packing.lying import bed, poses, shapes
-from pinakotheke.core.systems import FAMILIES
+from pinakotheke.core.systems import FAMILIES, Finish
 from pinakotheke.core.systems.families.insert import Dividers
 
 DIVIDERS = FAMILIES["dividers"]
 assert isinstance(DIVIDERS, Dividers)
-STRIP, PLAY, WEB = DIVIDERS.table.strip, DIVIDERS.table.slot_play, DIVIDERS.table.slot_web
+STRIP, PLAY, WEB = Finish().strip, DIVIDERS.table.slot_play, DIVIDERS.table.slot_web
 
 
 def clashes(spots: Sequence[Spot | None], floor: tuple[int, int]) -> list[Spot]:

@@ -53,7 +53,7 @@ def _drawers(design: Design) -> list[tuple[str, tuple[Piece, ...], int, int, tup
     for bay in design.bays:
         family = design.family_of(bay)
         if isinstance(family, Dividers):
-            t, high = family.table.strip, family.height_in(bay)
+            t, high = design.finish.strip, family.height_in(bay)
             made = pieces(strips_of(design, bay), t, high, play=family.table.slot_play, web=family.table.slot_web)
             rows.append((bay.section, made, high, t, (bay.w, bay.depth)))
     return rows

@@ -73,8 +73,8 @@ class Range(Frozen):
                 raise Refusal("range.no-size", family=self.family, size=name, known=sizes_of(shipped_table))
             _in_range(name.replace("_", " "), sizes, SIZES[name])
         for article in {a.kind for a in self.articles} | set(self.rates):
-            if article not in shipped_table["price"]:
-                raise Refusal("range.no-article", article=article, family=self.family, known=shipped_table["price"])
+            if article not in articles_of(shipped_table):
+                raise Refusal("range.no-article", article=article, family=self.family, known=articles_of(shipped_table))
         for role in self.ratings:
             if role not in shipped_table["compartment"]:
                 raise Refusal("range.no-compartment", role=role, family=self.family)
@@ -117,6 +117,11 @@ def sizes_of(table: dict[str, Any]) -> dict[str, tuple[int, ...]]:
     }  # fmt: skip
 
 
+def articles_of(table: dict[str, Any]) -> tuple[str, ...]:
+    """The articles that a range may price: those with a rate, and those that are listed size by size."""
+    return tuple(dict.fromkeys((*table["price"], *table.get("listed", {}))))
+
+
 def table_of(own: Range) -> dict[str, Any]:
     """The family's table with what the range has otherwise."""
     table = deepcopy(SHIPPED[own.family].source)
@@ -152,7 +157,7 @@ def _list_articles(table: dict[str, Any], articles: tuple[Article, ...]) -> None
         fronts = sorted({a.height for a in rows if a.height})
         if role is not None and role.get("fronts") and fronts:
             role["fronts"] = fronts
-    table["listed"] = {
+    table["listed"] = table.get("listed", {}) | {
         kind: sorted((a.width or 0, a.depth or 0, a.height or 0, a.price) for a in rows)
         for kind, rows in by_kind.items() if kind not in table.get("sold_by", {})
     }  # fmt: skip

@@ -14,7 +14,7 @@ from ..lengths import parse_length
 from ..masses import parse_mass
 from ..tables import value
 from ..units import KG_PER_POUND, Units, format_length
-from .ranges import SHIPPED, Article
+from .ranges import SHIPPED, Article, articles_of
 
 ListColumn = Literal["article", "width", "depth", "height", "price", "rating", "code", "lid", "wall", "material"]
 LIST_COLUMNS: tuple[ListColumn, ...] = get_args(ListColumn)
@@ -119,7 +119,9 @@ def article_words(family: str) -> dict[str, str]:
     """What an article of a family may be called, and its name in the table."""
     made = SHIPPED[family]
     return {
-        word.lower(): kind for kind in made.table.price for word in (kind, kind.replace("-", " "), made.called(kind))
+        word.lower(): kind
+        for kind in articles_of(made.source)
+        for word in (kind, kind.replace("-", " "), made.called(kind))
     }
 
 

@@ -23,7 +23,8 @@ from pinakotheke.core.layout.placement.pool import offered
 from pinakotheke.core.layout.report.compare import home_differences, part_differences
 from pinakotheke.core.materials import bill
 from pinakotheke.core.systems import FAMILIES, Finish
-from pinakotheke.core.units import with_units
+from pinakotheke.core.systems.families.insert import Dividers
+from pinakotheke.core.units import with_unit, with_units
 from pinakotheke.core.words import States, home_in_words, more_or_less, states_in_words
 
 from .. import rows
@@ -129,6 +130,8 @@ def gallery(request: MemberRequest, space_id: PathId) -> Gallery:
         aside=[aside for row in whole if (aside := scene.aside(row)) is not None],
         families=[FamilyView(id=f.id, name=f.name, about=f.about, in_drawers=f.laid_out_apart)
                   for f in families if f.places & kinds],
+        strips=[(mm, with_unit(mm, scene.units)) for f in families if isinstance(f, Dividers) and f.places & kinds
+                for mm in f.table.thicknesses],
         usual_finish=Finish.of_house(scene.rules),
     )  # fmt: skip
 

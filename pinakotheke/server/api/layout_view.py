@@ -164,6 +164,8 @@ class Gallery(Schema):
     designs: list[Card]
     aside: list[Aside]
     families: list[FamilyView]
+    strips: list[tuple[int, str]]
+    """Thicknesses of strip that a drawer can be parted with, mm, each in words; none where there is no drawer."""
     usual_finish: Finish
     """As the household finishes its spaces where nobody says otherwise."""
 
@@ -398,7 +400,7 @@ class Scene:
             counts[a.thing, a.way] += a.count
         held = [self._held(thing, count, way) for (thing, way), count in counts.items()]
         family, bay = design.family_of(part), design.bay_of(part)
-        movable, is_tray = part.role in MOVABLE, part.family == TraySet.id
+        movable, is_tray = part.role in MOVABLE, isinstance(family, TraySet)
         where = self.survey.section(part.section).label if bay.drawer else f"bay {(part.bay or 0) + 1}"
         spec = family.spec("shelf" if part.role == "cover" else part.role)
         return PartView(

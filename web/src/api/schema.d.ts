@@ -4843,6 +4843,11 @@ export interface components {
              *     }
              */
             shelves: components["schemas"]["ShelfMake"];
+            /**
+             * Strip
+             * @default 6
+             */
+            strip: number;
         };
         /**
          * Gallery
@@ -4858,6 +4863,11 @@ export interface components {
             aside: components["schemas"]["Aside"][];
             /** Families */
             families: components["schemas"]["FamilyView"][];
+            /** Strips */
+            strips: [
+                number,
+                string
+            ][];
             usual_finish: components["schemas"]["Finish"];
         };
         /**
@@ -5667,7 +5677,8 @@ export interface components {
              *         "lipped": false,
              *         "shows": 200,
              *         "thickness": 18
-             *       }
+             *       },
+             *       "strip": 6
              *     }
              */
             finish: components["schemas"]["Finish"];

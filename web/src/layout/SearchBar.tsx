@@ -1,4 +1,4 @@
-import { Alert, Button, Checkbox, MultiSelect, Popover, Progress } from '@mantine/core'
+import { Alert, Button, Checkbox, MultiSelect, NativeSelect, Popover, Progress } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import { Link } from 'react-router'
@@ -180,6 +180,23 @@ function WishesPopover({
             <FinishForm
               finish={asked.finish ?? gallery.usual_finish}
               onChange={(finish) => onChange({ ...asked, finish })}
+            />
+          )}
+          {gallery.strips.length > 0 && (
+            <NativeSelect
+              size="xs"
+              label="Strips that part a drawer"
+              value={String((asked.finish ?? gallery.usual_finish).strip ?? '')}
+              data={gallery.strips.map(([value, label]) => ({ value: String(value), label }))}
+              onChange={(event) =>
+                onChange({
+                  ...asked,
+                  finish: {
+                    ...(asked.finish ?? gallery.usual_finish),
+                    strip: Number(event.currentTarget.value),
+                  },
+                })
+              }
             />
           )}
           <Checkbox

@@ -62,7 +62,7 @@ def strips_of(design: Design, bay: Bay) -> tuple[Strip, ...]:
     if not isinstance(family, Dividers):
         return ()
     cells = [(p.x, p.y, p.w, p.d) for p in cells_in(design, bay.index, family.id)]
-    return strips((bay.x, bay.y, bay.w, bay.depth), cells, family.table.strip)
+    return strips((bay.x, bay.y, bay.w, bay.depth), cells, design.finish.strip)
 
 
 def cells_in(design: Design, bay: int, family: str) -> list[Part]:
@@ -86,7 +86,7 @@ def edge_moved(design: Design, part: Part, side: str, by: int) -> tuple[Part, ..
     family, bay = design.family_of(part), design.bays[part.bay or 0]
     if not isinstance(family, Dividers):
         raise EditRefused("edit.no-divider", side=side)
-    thick = family.table.strip
+    thick = design.finish.strip
     at = getattr(part, axis) + getattr(part, size) if sign > 0 else getattr(part, axis) - thick
     run = next(
         (s for s in strips_of(design, bay)
@@ -135,7 +135,7 @@ def with_dividers(design: Design) -> Design:
 def _placed(design: Design, bay: Bay, some: Sequence[Strip]) -> list[Part]:
     family = design.family_of(bay)
     assert isinstance(family, Dividers)
-    t, placed = family.table.strip, []
+    t, placed = design.finish.strip, []
     for n, s in enumerate(some, 1):
         x, y, w, d = (s.start, s.at, s.length, t) if s.along == "x" else (s.at, s.start, t, s.length)
         placed.append(family.divider(bay, f"b{bay.index + 1}-divider-{n}", x, y, w, d))

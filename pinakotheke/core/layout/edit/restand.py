@@ -141,6 +141,8 @@ def _filled(family: Family, shape: Shape, region: Envelope, start: int, end: int
 
 def finished(design: Design, finish: Finish) -> Design:
     """With other doors, base, crown, lights or fascias on all its rows."""
+    if finish.strip != design.finish.strip and any(design.family_of(b).laid_out_apart for b in design.bays):
+        raise EditRefused("edit.other-strip")
     plain = design.model_copy(update={"finish": finish})
     for standing in design.rows:
         region = _region(design, standing.section)

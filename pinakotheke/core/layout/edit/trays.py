@@ -6,6 +6,10 @@ from ...systems.families.insert import TraySet
 from ..models import Design
 
 
+def _is_tray(design: Design, part: Part) -> bool:
+    return isinstance(design.family_of(part), TraySet)
+
+
 def turned(design: Design, part: Part) -> dict[str, Part]:
     """The pile of a tray a quarter round, its front left corner where it was as far as there is room for it."""
     foot = pile(design, part)[0]
@@ -23,9 +27,9 @@ def shifted(design: Design, part: Part, right: int, front: int) -> dict[str, Par
 
 def pile(design: Design, part: Part) -> list[Part]:
     """The trays that stand on each other with this one, from the bottom; raises `EditRefused` for what is none."""
-    if part.family != TraySet.id:
+    if not _is_tray(design, part):
         raise EditRefused("edit.no-tray", role=part.role)
-    trays = {p.id: p for p in design.parts if p.family == TraySet.id}
+    trays = {p.id: p for p in design.parts if _is_tray(design, p)}
     foot = part
     while foot.carrier in trays:
         foot = trays[foot.carrier]
@@ -56,8 +60,8 @@ def _floor(design: Design, foot: Part) -> tuple[int, int, int, int]:
 
 def taken_out(design: Design, part: Part) -> tuple[Part, ...]:
     """The parts without a compartment: of a pile the trays above come down, those in a compartment go with it."""
-    trays = [p for p in design.parts if p.family == TraySet.id]
-    if part.family == TraySet.id:
+    trays = [p for p in design.parts if _is_tray(design, p)]
+    if _is_tray(design, part):
         above = pile(design, part)[pile(design, part).index(part) + 1 :]
         down = {p.id: p.model_copy(update={"z": p.z - part.h}) for p in above}
         if above:

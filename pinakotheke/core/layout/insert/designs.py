@@ -5,8 +5,7 @@ through the verifier.
 from collections import Counter, defaultdict
 from itertools import count
 
-from ...systems import Bay, OnPart, Part
-from ...systems.families.insert import TraySet
+from ...systems import Bay, OnPart, Part, Range
 from ...tables import load
 from ..build.dividers import with_dividers
 from ..goals import WEIGHTS
@@ -43,6 +42,7 @@ def design_with(task: Task, fitting: Fitting, beside: Design | None = None) -> D
             "space": task.space, "rows": (*beside.rows, *rows), "regions": (*beside.regions, *regions),
             "bays": (*beside.bays, *bays), "parts": (*beside.parts, *own), "assignments": everything, "unplaced": left,
             "spent": tuple(sorted(spent)),
+            "ranges": tuple({r.family_id: r for r in (*beside.ranges, *_own(task, fitting))}.values()),
         })  # fmt: skip
     else:
         said, named = load("goals"), fitting.named
@@ -51,7 +51,7 @@ def design_with(task: Task, fitting: Fitting, beside: Design | None = None) -> D
             id=named, space=task.space, goal=goal, title=said["title"][named],
             reason=said["reason"]["short" if left else named], rules=task.rules, weights=WEIGHTS[goal], finish=task.finish,
             spent=tuple(sorted(spent)), rows=rows, regions=regions, bays=bays, parts=own, assignments=everything,
-            unplaced=left,
+            unplaced=left, ranges=_own(task, fitting),
             outcome=Outcome.of(fitting.used, None if left else fitting.bound, method=fitting.method,
                                run=fitting.candidate.run, within=WITHIN),
         )  # fmt: skip
@@ -60,6 +60,13 @@ def design_with(task: Task, fitting: Fitting, beside: Design | None = None) -> D
     if faults:
         raise RuntimeError(f"the search made drawers that do not hold: {faults[0]}")
     return design
+
+
+def _own(task: Task, fitting: Fitting) -> tuple[Range, ...]:
+    """Of the household's own ranges those that a fitting is made of."""
+    made = {fitting.family.id, fitting.trays.id if fitting.trays is not None else ""}
+    known = (*task.ranges, *(task.keep.ranges if task.keep is not None else ()))
+    return tuple({r.family_id: r for r in known if r.family_id in made}.values())
 
 
 def without_drawers(design: Design, task: Task) -> Design:
@@ -101,8 +108,7 @@ def _filled(task: Task, fitting: Fitting, bays: tuple[Bay, ...], kept: Kept, oth
     floors: dict[int, list[tuple[Placed, ...]]] = defaultdict(list)
     for drawer, some in fitting.cells:
         floors[drawer.bay].append(some)
-    trays = task.catalogue[TraySet.id]
-    assert isinstance(trays, TraySet)
+    trays = fitting.trays or fitting.family
     for n, cells in floors.items():
         bay = bays[n]
         names = (name for k in count(1) if (name := f"b{bay.index + 1}-cell-{k}") not in taken)

@@ -6,11 +6,12 @@ in its own drawer is offered to the others. Then a general solver tries for less
 
 from collections.abc import Callable, Iterator, Sequence
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from os import sched_getaffinity
 from typing import Generic, Protocol, Self, TypeVar
 
 from ...inventory import Thing
+from ...systems import NoSuchFamily
 from ...systems.families.insert import Dividers, Insert, TraySet
 from ..models import Design
 from ..packing.task import Task
@@ -53,6 +54,8 @@ class Fitting:
     used: float
     bound: float | None
     method: str
+    trays: TraySet | None = None
+    """Of what sets trays between dividers: which."""
 
 
 class Filled(Protocol):
@@ -75,16 +78,26 @@ class Filled(Protocol):
 
 
 F = TypeVar("F", bound=Filled)
+G = TypeVar("G", bound=Insert)
 
 
 def inserts_of(task: Task) -> tuple[str, ...]:
     """The families that drawers may be fitted out with: all, those that were asked for, or those of the design that is
     found anew.
     """
-    both: tuple[str, ...] = (Dividers.id, TraySet.id)
+    both: tuple[str, ...] = (_family(task, Dividers).id, _family(task, TraySet).id)
     if task.keep is not None:
         both = tuple(f for f in both if f in {b.family for b in task.keep.bays})
     return both if task.families is None else tuple(f for f in both if f in task.families)
+
+
+def _family(task: Task, made: type[G]) -> G:
+    """An insert of a kind: that of the design that is found anew, the household's own range, or the one that ships."""
+    there = [b.family for b in task.keep.bays] + [p.family for p in task.keep.parts] if task.keep is not None else []
+    for family in (task.catalogue[f] for f in (*there, *(r.family_id for r in reversed(task.ranges)), made.id)):
+        if isinstance(family, made):
+            return family
+    raise NoSuchFamily("family.unknown", family=made.id)
 
 
 def fittings(task: Task) -> Iterator[Fitting]:
@@ -92,9 +105,7 @@ def fittings(task: Task) -> Iterator[Fitting]:
     where it is.
     """
     families, there = inserts_of(task), drawer_sections(task)
-    dividers, trays = task.catalogue[Dividers.id], task.catalogue[TraySet.id]
-    assert isinstance(dividers, Dividers)
-    assert isinstance(trays, TraySet)
+    dividers, trays = _family(task, Dividers), _family(task, TraySet)
     if not there:
         return
     if dividers.id in families:
@@ -111,13 +122,21 @@ def way_of(design: Design) -> str:
         return design.id
     if _is_mixed(design):
         return "mixed"
-    return "even" if any(b.family == Dividers.id for b in design.bays) else "bought"
+    return "even" if any(isinstance(design.family_of(b), Dividers) for b in design.bays) else "bought"
+
+
+def _strip(task: Task) -> int:
+    """Thickness of the strips: as it is wished, or as those are that stay, mm."""
+    return (task.keep.finish if task.keep is not None else task.finish).strip
 
 
 def _is_mixed(design: Design | None) -> bool:
     """Whether trays stand between its dividers."""
     return design is not None and any(
-        p.family == TraySet.id and p.bay is not None and design.bays[p.bay].family == Dividers.id for p in design.parts
+        isinstance(design.family_of(p), TraySet)
+        and p.bay is not None
+        and isinstance(design.family_of(design.bays[p.bay]), Dividers)
+        for p in design.parts
     )
 
 
@@ -125,20 +144,20 @@ def _between_dividers(task: Task, family: Dividers) -> Iterator[Fitting]:
     candidate = stood(task, family)
     if candidate is None:
         return
-    kept, strip = Kept.of(task), family.table.strip
+    kept, strip = Kept.of(task), _strip(task)
     drawers = kept.floors(drawers_of(task, candidate), strip)
     plans, left = _parted(task, drawers, strip, QUICK, links=0)
-    yield _fitting("even", family, candidate, plans, left)
+    yield _fitting("even", strip, family, candidate, plans, left)
     task.watch.progress(0.2, "parting the drawers")
     free = _freely(task, drawers, plans, left, strip) if left else None
     if free is not None:
         for school in SCHOOLS:
-            yield _fitting(school, family, candidate, free, ())
+            yield _fitting(school, strip, family, candidate, free, ())
         return
     plans, left = min((plans, left), _parted(task, drawers, strip, MOVES), key=_rank)
     plans = _tightened(task, plans, strip)
     for school in SCHOOLS:
-        yield _fitting(school, family, candidate, plans, left)
+        yield _fitting(school, strip, family, candidate, plans, left)
 
 
 def _freely(task: Task, drawers: Sequence[Drawer], plans: Sequence[Parted], left: Sequence[Lot], strip: int,
@@ -170,11 +189,11 @@ def _both(task: Task, family: Dividers, trays: TraySet) -> Iterator[Fitting]:
     if candidate is None:
         return
     task.watch.progress(0.9, "trays between dividers")
-    strip = family.table.strip
+    strip = _strip(task)
     drawers = Kept.of(task).floors(drawers_of(task, candidate), strip)
     plans, left = _parted(task, drawers, strip, MOVES, trays)
     if any(p.tray for plan in plans for p in plan.cells(strip, "even")):
-        yield _fitting("mixed", family, candidate, plans, left)
+        yield replace(_fitting("mixed", strip, family, candidate, plans, left), trays=trays)
 
 
 def _in_trays(task: Task, family: TraySet) -> Iterator[Fitting]:
@@ -272,7 +291,7 @@ class _Moving(Generic[F]):
 
 def placeable(task: Task) -> tuple[Thing, ...]:
     """The things that may lie in a drawer here and do not lie there yet."""
-    ways = set(task.catalogue[Dividers.id].spec("compartment").ways)
+    ways = set(_family(task, Dividers).spec("compartment").ways)
     return tuple(
         t for t in Kept.of(task).rest(task.things)
         if t.stays and ways & {t.way, *t.row.ways} and ("gas" not in t.hazards or task.limits.outdoors)
@@ -311,9 +330,9 @@ def _rank(answer: tuple[list[Parted], list[Lot]]) -> tuple[int, float]:
 
 
 def _fitting(
-    named: str, family: Dividers, candidate: Candidate, plans: Sequence[Parted | Free], left: Sequence[Lot]
+    named: str, strip: int, family: Dividers, candidate: Candidate, plans: Sequence[Parted | Free], left: Sequence[Lot]
 ) -> Fitting:
     school: School = "fewest" if named == "fewest" else "grow" if named == "grow" else "even"
-    cells = tuple((p.drawer, tuple(p.cells(family.table.strip, school))) for p in plans)
+    cells = tuple((p.drawer, tuple(p.cells(strip, school))) for p in plans)
     used, bound = sum(p.used for p in plans), sum(p.bound for p in plans)
     return Fitting(named, family, candidate, cells, tuple(left), used, bound, BETWEEN)

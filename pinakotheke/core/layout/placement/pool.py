@@ -42,7 +42,9 @@ def allowed(rules: HouseRules, ranges: Iterable[Range] = ()) -> tuple[str, ...]:
 
 def offered(rules: HouseRules, ranges: Iterable[Range] = ()) -> tuple[str, ...]:
     """All that a household may ask for: families of parts, and those that fit out drawers."""
-    return (*allowed(rules, ranges), *(f for f, family in FAMILIES.items() if family.laid_out_apart))
+    own = [family_of_range(r) for r in ranges]
+    apart = {family.kind: family for family in (*FAMILIES.values(), *own) if family.laid_out_apart}
+    return (*allowed(rules, ranges), *(family.id for family in apart.values()))
 
 
 def families_of(task: Task) -> tuple[str, ...]:

@@ -73,11 +73,11 @@ class Insert(Family):
 
 
 class DividerTable(Table):
-    """Thickness of a strip and its greatest height; how much wider than it is thick a slot is cut; the least wood between
-    two slots; mm.
+    """Thicknesses in which strip is sold, and its greatest height; how much wider than it is thick a slot is cut; the least
+    wood between two slots; mm.
     """
 
-    strip: int
+    thicknesses: tuple[int, ...]
     strip_height: int
     slot_play: float
     slot_web: float

@@ -31,6 +31,8 @@ class Finish(Frozen):
     """Shoe shelves that slope toward the hand instead of flat ones: the pairs are seen, and take more height."""
     shelves: ShelfMake = USUAL
     """What shelves are made of, where a family cuts them from boards."""
+    strip: Annotated[int, Field(ge=2, le=20)] = 6
+    """Thickness of the strips that part a drawer, mm."""
 
     @classmethod
     def of_house(cls, rules: HouseRules) -> "Finish":

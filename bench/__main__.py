@@ -1,8 +1,8 @@
 """`make bench`: walls, the ten briefs, runs, hand edits at the API, frames in the browser, whole searches, checks, drawer
-inserts, crowded surveys, lists, lines.
+inserts, cuts, crowded surveys, lists, lines.
 """
 
-from . import briefs, checks, edits, frames, inserts, lines, runs, searches, surveys, things, walls
+from . import briefs, checks, cuts, edits, frames, inserts, lines, runs, searches, surveys, things, walls
 
-for part in (walls, briefs, runs, edits, frames, searches, checks, inserts, surveys, things, lines):
+for part in (walls, briefs, runs, edits, frames, searches, checks, inserts, cuts, surveys, things, lines):
     part.main()

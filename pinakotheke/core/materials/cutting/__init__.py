@@ -1,0 +1,1 @@
+"""What is cut from what: lengths from boards and strips (`lengths`)."""

@@ -2,7 +2,7 @@
 
 from unittest import TestCase
 
-from pinakotheke.core.drawing.of_design import design_elevation, design_section
+from pinakotheke.core.drawing import design_elevation, design_section
 from pinakotheke.core.errors import EditRefused
 from pinakotheke.core.house import HouseRules
 from pinakotheke.core.inventory import Thing

@@ -7,7 +7,8 @@ wall is *down*, as one stands in front of the closet). Renderers flip and scale;
 from .check_report import Asked, Said, check_report
 from .field_sheet import Numbered, field_sheet, numbered
 from .models import Dimension, Drawing, Polyline, Rect, Text, TitleBlock
-from .of_design import design_elevation, design_plan, design_section
+from .of_design import design_elevation, design_plan
+from .of_section import design_section
 from .of_survey import survey_elevation, survey_plan
 from .pdf import SCALES, TEXT_MM, to_pdf
 from .round_plan import design_round

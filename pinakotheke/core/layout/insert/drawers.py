@@ -38,6 +38,13 @@ class Drawer:
         """Where its floor ends toward the hand, mm."""
         return self.floor.y + self.floor.d
 
+    @property
+    def shut(self) -> Spot | None:
+        """What is closed of its floor, counted from the floor's own left, back corner."""
+        if self.corner is None:
+            return None
+        return self.corner._replace(x=0 if self.mirrored else self.floor.w - self.corner.w, y=0)
+
     def around(self, box: Spot, strip: int) -> tuple["Drawer", ...]:
         """The floors around a rectangle that stays, a strip between: behind, before, left and right of it, cut so that
         one of them is as large as can be.
@@ -61,9 +68,8 @@ class Drawer:
 
     def _part(self, floor: Spot) -> "Drawer":
         """The same drawer with a part of its floor; a closed corner is cut off it."""
-        if self.corner is not None:
-            x = self.floor.x + (0 if self.mirrored else self.floor.w - self.corner.w)
-            shut = Spot(x, self.floor.y, self.corner.w, self.corner.d)
+        if self.shut is not None:
+            shut = self.shut._replace(x=self.floor.x + self.shut.x, y=self.floor.y)
             floor = _without(floor, shut) if shut.meets(floor) else floor
         reachable = self.reachable - (self.front - floor.y - floor.d)
         return replace(self, floor=floor, reachable=max(0, min(reachable, floor.d)), corner=None)

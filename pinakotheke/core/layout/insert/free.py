@@ -99,11 +99,10 @@ def _lying(lots: Sequence[Lot], drawers: Sequence[Drawer], strip: int, grid: int
     for n, d in enumerate(drawers):
         across, along, area = [], [], []
         width, depth = (d.floor.w + strip) // grid, (d.floor.d + strip) // grid
-        if d.corner is not None:
-            at = 0 if d.mirrored else d.floor.w - d.corner.w
-            start, end = at // grid, ceil((at + d.corner.w + strip) / grid)
+        if d.shut is not None:
+            start, end = d.shut.x // grid, ceil((d.shut.x + d.shut.w + strip) / grid)
             across.append(model.new_fixed_size_interval_var(start, end - start, ""))
-            along.append(model.new_fixed_size_interval_var(0, ceil((d.corner.d + strip) / grid), ""))
+            along.append(model.new_fixed_size_interval_var(0, ceil((d.shut.d + strip) / grid), ""))
         for i, lot in enumerate(lots):
             for w, deep in lot.shapes(d):
                 across_, along_ = ceil((w + strip) / grid), ceil((deep + strip) / grid)
@@ -152,10 +151,7 @@ def _grown_together(drawer: Drawer, some: Sequence[tuple[Lot, Spot]], sides: Seq
     """
     floor = drawer.floor
     spots = [spot for _, spot in some]
-    shut: list[Spot] = []
-    if drawer.corner is not None:
-        x = 0 if drawer.mirrored else floor.w - drawer.corner.w
-        shut = [Spot(x, 0, drawer.corner.w, drawer.corner.d)]
+    shut = [drawer.shut] if drawer.shut is not None else []
     for share in SHARES:
         for n in range(len(spots)):
             for side in sides:

@@ -98,10 +98,8 @@ def trayed(lots: Sequence[Lot], drawer: Drawer, family: TraySet, *, moves: int, 
     out most is on top. `sure` is placed before all others.
     """
     piles, out = piles_of(lots, drawer, family)
-    floor, closed = drawer.floor, []
-    if drawer.corner is not None:
-        x = 0 if drawer.mirrored else floor.w - drawer.corner.w
-        closed = [Spot(x, floor.d - drawer.corner.d, drawer.corner.w, drawer.corner.d)]
+    floor = drawer.floor
+    closed = [drawer.shut._replace(y=floor.d - drawer.shut.d)] if drawer.shut is not None else []
     worth = [sum(1 + t.lot.uses for t in pile.trays) + SURE * (sure in pile.lots) for pile in piles]
     # They are set from the front, where the hand is: the floor is turned about for the skyline.
     rects = [Rect(p.trays[0].w, p.trays[0].d) for p in piles]

@@ -22,8 +22,9 @@ from pinakotheke.core.layout.edit.commands import (
 from pinakotheke.core.layout.edit.edits import apply
 from pinakotheke.core.layout.edit.trays import turned
 from pinakotheke.core.layout.insert.designs import design_with
-from pinakotheke.core.layout.insert.fittings import fittings
+from pinakotheke.core.layout.insert.fittings import fittings, inserts_of
 from pinakotheke.core.layout.models import Unplaced
+from pinakotheke.core.layout.placement.pool import offered
 from pinakotheke.core.layout.report.leftover import room_for
 from pinakotheke.core.materials import bill
 from pinakotheke.core.materials.inserts import cuts_of_drawers
@@ -244,6 +245,13 @@ class DrawerDesignTests(TestCase):
             self.assertTrue(any(a.part.startswith(f"b{n + 1}-cell") for n in drawers for a in design.assignments))
         again = design_space(task.but(keep=got.alternatives[0])).alternatives
         self.assertEqual((len(again), again[0].unplaced), (1, ()))
+
+    def test_every_kind_of_part_asked_for_is_also_what_fits_out_drawers(self) -> None:
+        """As the rung of the ladder asks that says so: no drawer is left empty for it."""
+        task, _ = self.six()
+        every = offered(task.rules)
+        self.assertLessEqual({"dividers", "tray-set"}, set(every))
+        self.assertEqual(inserts_of(task.but(families=every)), inserts_of(task))
 
     def test_what_is_left_free_says_what_would_lie_there(self) -> None:
         task, _ = self.six()

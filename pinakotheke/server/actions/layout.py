@@ -9,7 +9,7 @@ from django.db import transaction
 from pinakotheke.core import layout as core
 from pinakotheke.core.layout.edit.commands import Refound, SwapFamily
 from pinakotheke.core.layout.goals import REASONS, TITLES
-from pinakotheke.core.layout.placement.pool import allowed
+from pinakotheke.core.layout.placement.pool import offered
 from pinakotheke.core.survey import envelope, envelopes, with_stacks
 
 from .. import models, rows
@@ -91,7 +91,7 @@ def relax(user: User, solve_id: int, index: int, design_id: int | None = None) -
     elif change.kind == "fold":
         wishes["folds"] = True
     elif change.kind == "families":
-        wishes["families"] = list(allowed(rows.rules_of(household), rows.ranges_of(household)))
+        wishes["families"] = list(offered(rows.rules_of(household), rows.ranges_of(household)))
     else:
         rules = rows.rules_of(household).model_copy(update=_rule(change))
         household.rules = rules.model_dump(mode="json")

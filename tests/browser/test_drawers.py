@@ -41,6 +41,7 @@ class DrawerTests(Measuring):
         bar = page.locator(".act-bar")
         expect(bar).to_contain_text("compartment, drawer 1")
         before = bar.locator(".quiet").first.inner_text()
+        lay = self._strips()
         for tool in (
             "Front divider nearer (↑)",
             "Front divider away (↓)",
@@ -48,13 +49,15 @@ class DrawerTests(Measuring):
             "Right divider nearer (←)",
         ):
             bar.get_by_role("button", name=tool).click()
+            page.wait_for_timeout(
+                1500
+            )  # a move that is refused changes nothing; a second one is not sent before the first is done
             if bar.locator(".quiet").first.inner_text() != before:
                 break
-            page.wait_for_timeout(600)
         expect(bar.locator(".quiet").first).not_to_have_text(before)
         page.get_by_label("Undo (u)").first.click()
         expect(bar.locator(".quiet").first).to_have_text(before)
-        self._drag_a_divider()
+        self._drag_a_divider(lay)
         self._cut_through()
         self._turn_a_tray()
         gallery.get_by_text("Parted, all a little larger").click()
@@ -68,13 +71,16 @@ class DrawerTests(Measuring):
             answer = page.request.get(page.url.split("/house/")[0] + (link.get_attribute("href") or ""))
             self.assertEqual(answer.status, 200)
 
-    def _drag_a_divider(self) -> None:
-        """A strip follows the pointer, and all of them lie where they did after *undo*."""
+    def _drag_a_divider(self, lay: list[list[str | None]]) -> None:
+        """A strip follows the pointer, and all of them lie where they did after *undo*.
+
+        The bar speaks before the drawing is drawn again, so each act waits for the paper itself.
+        """
         page = self.page
         page.keyboard.press("Escape")
         strips = page.locator(".divider-hand")
         expect(strips.first).to_be_attached()
-        was = self._strips()
+        self._lie(lay)
         for n in range(strips.count()):
             box = strips.nth(n).bounding_box()
             assert box is not None
@@ -85,12 +91,19 @@ class DrawerTests(Measuring):
             page.mouse.move(x + 20 * upright, y + 20 * (not upright), steps=4)
             page.mouse.up()
             page.wait_for_timeout(800)
-            if self._strips() != was:
+            if self._strips() != lay:
                 break
-        self.assertNotEqual(self._strips(), was)
+        self.assertNotEqual(self._strips(), lay)
         page.get_by_label("Undo (u)").first.click()
-        page.wait_for_timeout(800)
-        self.assertEqual(self._strips(), was)
+        self._lie(lay)
+
+    def _lie(self, lay: list[list[str | None]]) -> None:
+        """The strips come to lie as told, however long the drawing takes."""
+        shapes = self.page.locator(".divider-hand > rect:first-child")
+        expect(shapes).to_have_count(len(lay), timeout=15_000)
+        for n, place in enumerate(lay):
+            for name, value in zip(("x", "y", "width", "height"), place, strict=True):
+                expect(shapes.nth(n)).to_have_attribute(name, value or "", timeout=15_000)
 
     def _strips(self) -> list[list[str | None]]:
         """Where the strips of the drawer lie on the paper."""

@@ -14,6 +14,8 @@ from .inventory.owned import Owned
 from .inventory.parse import HouseWord
 from .layout import History
 from .layout.edit.replay import replayed
+from .materials.ledger import MoneyEntry
+from .materials.sawing import Sawn
 from .survey import Survey
 from .systems import Range
 from .units import Units
@@ -57,12 +59,16 @@ class House(Frozen):
     work: Annotated[tuple[WorkSession, ...], AtMost(500)] = ()
     """Sessions of work, in their order."""
     designs: Annotated[tuple[History, ...], AtMost(200)] = ()
+    sawing: Annotated[tuple[Sawn, ...], AtMost(2000)] = ()
+    """Sheets and boards that were sawn."""
+    money: Annotated[tuple[MoneyEntry, ...], AtMost(5000)] = ()
+    """What was ordered, received and returned."""
 
     @model_validator(mode="after")
     def _refers_to_what_is_here(self) -> Self:
         for what, rows in (("people", self.people), ("spaces", self.spaces), ("things", self.things),
                            ("stock", self.stock), ("ranges", self.ranges), ("containers", self.containers),
-                           ("work", self.work)):  # fmt: skip
+                           ("work", self.work), ("sawing", self.sawing), ("money", self.money)):  # fmt: skip
             ids = [row.id for row in rows]
             double = next((i for n, i in enumerate(ids) if i in ids[:n]), None) if len(set(ids)) < len(ids) else None
             if double is not None:
@@ -79,6 +85,9 @@ class House(Frozen):
         for session in self.work:
             if session.space not in spaces:
                 raise Refusal("house.no-space", what="work", id=session.id, space=session.space)
+        for entry in self.money:
+            if entry.space not in spaces:
+                raise Refusal("house.no-space", what="money", id=entry.id, space=entry.space)
         for history in self.designs:
             if history.base.space not in spaces:
                 raise Refusal("house.no-space", what="designs", id=history.base.id, space=history.base.space)
@@ -99,7 +108,7 @@ class House(Frozen):
 ROWS: dict[str, tuple[type[Frozen], int]] = {
     "people": (Person, 50), "spaces": (Space, 200), "things": (Thing, 20_000), "stock": (Owned, 500),
     "ranges": (Range, 40), "containers": (Container, 500), "words": (HouseWord, 2000),
-    "work": (WorkSession, 500), "designs": (History, 200),
+    "work": (WorkSession, 500), "designs": (History, 200), "sawing": (Sawn, 2000), "money": (MoneyEntry, 5000),
 }  # fmt: skip
 """The house's lists: of what, and how many at most."""
 

@@ -23,6 +23,8 @@ class Household(Versioned):
     currency = models.CharField(max_length=3, default="EUR")
     rules = models.JSONField(default=dict)
     is_demo = models.BooleanField(default=False)
+    sawing = models.JSONField(default=list)
+    """What was sawn: the core's `Sawn`, in the order of the work."""
     created = models.DateTimeField(auto_now_add=True)
     members = models.ManyToManyField(settings.AUTH_USER_MODEL, through="Membership", related_name="households")
 
@@ -191,11 +193,25 @@ class Stock(Owned):
     count = models.PositiveIntegerField()
     size = models.JSONField()
     lid = models.CharField(max_length=6)
+    grade = models.CharField(max_length=20, default="particleboard")
     space = models.CharField(max_length=64, blank=True)
     note = models.CharField(max_length=200, blank=True)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["household", "key"], name="owned_key")]
+
+
+class MoneyEntry(Owned):
+    """Money ordered, received or returned for one space."""
+
+    space = models.CharField(max_length=64)
+    kind = models.CharField(max_length=10)
+    amount = models.DecimalField(max_digits=10, decimal_places=2)
+    what = models.CharField(max_length=200, blank=True, default="")
+    on = models.CharField(max_length=10, blank=True, default="")
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["household", "key"], name="money_key")]
 
 
 class WorkSession(Owned):

@@ -4,7 +4,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from pinakotheke.core import house, inventory, layout, survey, systems
+from pinakotheke.core import house, inventory, layout, materials, survey, systems
 from pinakotheke.core import housefile as files
 from pinakotheke.core.inventory.containers import Container
 from pinakotheke.core.inventory.owned import Owned
@@ -22,7 +22,8 @@ THING_FIELDS = (
 )  # fmt: skip
 PERSON_FIELDS = ("name", "stature", "posture", "age", "hand", "pronoun", "kept_from")
 WORD_FIELDS = ("word", "kind", "size", "mass")
-STOCK_FIELDS = ("name", "kind", "count", "size", "lid", "space", "note")
+STOCK_FIELDS = ("name", "kind", "count", "size", "lid", "space", "grade", "note")
+MONEY_FIELDS = ("space", "kind", "amount", "what", "on")
 
 
 def rules_of(row: models.Household) -> house.HouseRules:
@@ -66,6 +67,19 @@ def stock_of(row: models.Household) -> tuple[Owned, ...]:
     """What the household owns to keep things in."""
     found = row.stock_set.order_by("pk")
     return tuple(Owned.model_validate({"id": o.key, **{f: getattr(o, f) for f in STOCK_FIELDS}}) for o in found)
+
+
+def sawing_of(row: models.Household) -> materials.Sawing:
+    """What the household has sawn."""
+    return tuple(materials.Sawn.model_validate(one) for one in row.sawing)
+
+
+def money_of(row: models.Household) -> tuple[materials.MoneyEntry, ...]:
+    """The household's money, as it was written down."""
+    found = row.moneyentry_set.order_by("pk")
+    return tuple(
+        materials.MoneyEntry.model_validate({"id": m.key, **{f: getattr(m, f) for f in MONEY_FIELDS}}) for m in found
+    )
 
 
 def range_of(row: models.Range) -> systems.Range:
@@ -147,6 +161,8 @@ def house_of(row: models.Household) -> files.House:
         ),
         things=tuple(thing_of(t) for t in row.thing_set.select_related("space").order_by("pk")),
         stock=stock_of(row),
+        sawing=sawing_of(row),
+        money=money_of(row),
         ranges=ranges_of(row),
         containers=containers_of(row),
         words=tuple(words_of(row).values()),

@@ -54,15 +54,15 @@ def check_report(space: str, design: str, date: str, inputs: Sequence[str], aske
     document = SimpleDocTemplate(out, pagesize=paper, leftMargin=MARGIN, rightMargin=MARGIN, topMargin=MARGIN,
                                  bottomMargin=MARGIN + 6 * mm, title=f"{space}: checks", invariant=1,
                                  pageCompression=0)  # fmt: skip
-    story: list[Flowable] = [_words(words["title"].format(space=space), TITLE), _words(f"{design}, {date}", QUIET)]
-    story += [_words(line, BODY) for line in inputs]
+    story: list[Flowable] = [said_in(words["title"].format(space=space), TITLE), said_in(f"{design}, {date}", QUIET)]
+    story += [said_in(line, BODY) for line in inputs]
     for one in asked:
         story += _asked(one, paper[0] - 2 * MARGIN)
     unknown = [said for one in asked for said in one.found if said.unknown]
     if unknown:
-        story += [_words(words["unknown"], HEAD),
-                  *(_words(f"{said.sentence} {said.remedy}", BODY) for said in unknown)]  # fmt: skip
-    story += [Spacer(1, 4 * mm), _words(words["closing"].format(defer=defer), BODY)]
+        story += [said_in(words["unknown"], HEAD),
+                  *(said_in(f"{said.sentence} {said.remedy}", BODY) for said in unknown)]  # fmt: skip
+    story += [Spacer(1, 4 * mm), said_in(words["closing"].format(defer=defer), BODY)]
 
     def numbered(pdf: Pdf, _document: object) -> None:
         pdf.setFont(FONT, 8)
@@ -74,11 +74,11 @@ def check_report(space: str, design: str, date: str, inputs: Sequence[str], aske
 
 def _asked(one: Asked, wide: float) -> list[Flowable]:
     known = [said for said in one.found if not said.unknown]
-    head = [_words(one.name, HEAD), _words(one.asks, QUIET)]
+    head = [said_in(one.name, HEAD), said_in(one.asks, QUIET)]
     if not known:
-        return [KeepTogether([*head, _words(load("check_report")["nothing"], BODY)])]
+        return [KeepTogether([*head, said_in(load("check_report")["nothing"], BODY)])]
     rows = [
-        [_words(said.severity, BODY), [_words(f"{said.sentence} {said.remedy}", BODY), _words(said.source, QUIET)]]
+        [said_in(said.severity, BODY), [said_in(f"{said.sentence} {said.remedy}", BODY), said_in(said.source, QUIET)]]
         for said in known
     ]
     table = Table(rows, colWidths=[16 * mm, wide - 16 * mm])
@@ -87,5 +87,6 @@ def _asked(one: Asked, wide: float) -> list[Flowable]:
     return [*head, table]
 
 
-def _words(text: str, style: ParagraphStyle) -> Paragraph:
+def said_in(text: str, style: ParagraphStyle) -> Paragraph:
+    """A paragraph of plain text."""
     return Paragraph(escape(text), style)

@@ -1,5 +1,5 @@
-"""Strips as DXF for a laser or a router: every piece flat, its slots cut out, one under the other. Open format, in mm; what
-is cut lies on the layer `CUT`, what is only read on `NOTES`.
+"""What is cut as DXF for a laser, a router or a panel saw: strips flat with their slots, sheets with their parts, one under
+the other. Open format, in mm; what is cut lies on the layer `CUT`, sheets on `SHEET`, what is only read on `NOTES`.
 """
 
 from collections.abc import Sequence
@@ -7,13 +7,17 @@ from io import StringIO
 from typing import NamedTuple
 
 from ezdxf import units
+from ezdxf.document import Drawing as Document
 from ezdxf.filemanagement import new
+from ezdxf.layouts.layout import Modelspace
 from shapely import Polygon, box, unary_union
 
 from ..layout.build.halving import Piece
+from ..materials.cutting.sheets import CutSheet
 
 APART = 10.0
 """Between two pieces on the sheet, mm."""
+SHEETS_APART = 200.0
 
 
 class CutStrip(NamedTuple):
@@ -37,10 +41,7 @@ def outline(piece: Piece, high: float) -> list[tuple[float, float]]:
 
 def to_dxf(strips: Sequence[CutStrip]) -> str:
     """A DXF document (R2010) of every strip, from the top down."""
-    document = new("R2010")
-    document.units = units.MM
-    document.layers.add("CUT", color=1)
-    document.layers.add("NOTES", color=8)
+    document = _document()
     space, y = document.modelspace(), 0.0
     for strip in strips:
         y -= strip.high
@@ -50,6 +51,41 @@ def to_dxf(strips: Sequence[CutStrip]) -> str:
             (strip.piece.length + 8, y + 2)
         )
         y -= APART
+    return _text(document)
+
+
+def nests_dxf(sheets: Sequence[tuple[str, CutSheet]]) -> str:
+    """Every sheet with its parts where they lie, from the top down; each part with its label, each sheet with its name."""
+    document = _document()
+    document.layers.add("SHEET", color=5)
+    space, y = document.modelspace(), 0.0
+    for name, sheet in sheets:
+        y -= sheet.sheet.width
+        _box(space, 0, y, sheet.sheet.length, sheet.sheet.width, "SHEET")
+        for part in sheet.parts:
+            _box(space, part.x, y + part.y, part.w, part.h, "CUT")
+            space.add_text(part.panel.key, height=30, dxfattribs={"layer": "NOTES"}).set_placement(
+                (part.x + 10, y + part.y + 10)
+            )
+        space.add_text(name, height=40, dxfattribs={"layer": "NOTES"}).set_placement((sheet.sheet.length + 40, y))
+        y -= SHEETS_APART
+    return _text(document)
+
+
+def _document() -> Document:
+    document = new("R2010")
+    document.units = units.MM
+    document.layers.add("CUT", color=1)
+    document.layers.add("NOTES", color=8)
+    return document
+
+
+def _box(space: Modelspace, x: float, y: float, w: float, h: float, layer: str) -> None:
+    corners = [(x, y), (x + w, y), (x + w, y + h), (x, y + h)]
+    space.add_lwpolyline(corners, close=True, dxfattribs={"layer": layer})
+
+
+def _text(document: Document) -> str:
     out = StringIO()
     document.write(out)
     return out.getvalue()

@@ -41,17 +41,20 @@ def use_fonts() -> None:
     pdfmetrics.registerFont(TTFont(BOLD, "VeraBd.ttf"))
 
 
-def to_pdf(drawings: Sequence[Drawing], scale: Scale, units: Units) -> bytes:
-    """One page a drawing, on the smallest paper that holds it at the scale, with title block and scale bar; one that is
-    larger than the largest paper goes over several sheets that overlap, to be glued together.
+def to_pdf(drawings: Sequence[Drawing], scale: Scale | Sequence[Scale], units: Units) -> bytes:
+    """One page a drawing, on the smallest paper that holds it at the scale (one for all, or each its own), with title
+    block and scale bar; one that is larger than the largest paper goes over several sheets that overlap, to be glued
+    together.
     """
     use_fonts()
     out = BytesIO()
     pdf = Pdf(out, pageCompression=0, invariant=1)
-    sheets = [(drawing, *sheet) for drawing in drawings for sheet in _sheets(drawing, scale, units)]
-    for number, (drawing, paper, tile) in enumerate(sheets, 1):
-        pdf.setTitle(f"{drawing.title.space}, {SAID[scale]}")
-        _page(pdf, drawing, scale, units, paper, tile, f"{number} of {len(sheets)}")
+    scales = [scale] * len(drawings) if isinstance(scale, int) else scale
+    sheets = [(drawing, to, *sheet) for drawing, to in zip(drawings, scales, strict=True)
+              for sheet in _sheets(drawing, to, units)]  # fmt: skip
+    for number, (drawing, to, paper, tile) in enumerate(sheets, 1):
+        pdf.setTitle(f"{drawing.title.space}, {SAID[to]}")
+        _page(pdf, drawing, to, units, paper, tile, f"{number} of {len(sheets)}")
         pdf.showPage()
     pdf.save()
     return out.getvalue()

@@ -1,4 +1,4 @@
-"""Containers and furniture a household has already: they are stock, and offered first."""
+"""Containers, furniture and boards a household has already: they are stock, and offered first."""
 
 from typing import Annotated, Literal
 
@@ -7,23 +7,28 @@ from pydantic import Field, StringConstraints
 from ..base import Frozen, Id, Name, PositiveMm
 from ..errors import CallOutError
 from ..lengths import scan_lengths
+from ..mechanics.materials import Grade
 from ..tables import value
 from ..units import Units
 from .things import Thing
 
 Lid = Literal["none", "lift", "screw", "flap"]
+OwnedKind = Literal["container", "furniture", "board"]
 
 
 class Owned(Frozen):
-    """So many like containers or pieces of furniture. `size` is outside, `inside` what they hold: mm."""
+    """So many like containers, pieces of furniture or boards. `size` is outside (of a board its length, width and
+    thickness), `inside` what they hold: mm. A board is of a `grade`.
+    """
 
     id: Id
     name: Name
-    kind: Literal["container", "furniture"] = "container"
+    kind: OwnedKind = "container"
     count: Annotated[int, Field(ge=1, le=1000)] = 1
     size: tuple[PositiveMm, PositiveMm, PositiveMm]
     lid: Lid = "none"
     space: str = ""
+    grade: Grade = "particleboard"
     note: Annotated[str, StringConstraints(max_length=200)] = ""
 
     @property

@@ -127,7 +127,7 @@ def import_house(user: User | None, house: House, *, demo: bool = False) -> mode
     """A household from a house file: always a new one, so that nothing is overwritten."""
     row = models.Household.objects.create(
         name=house.name, units=house.units, currency=house.currency, rules=house.rules.model_dump(mode="json"),
-        is_demo=demo,
+        is_demo=demo, sawing=[one.model_dump(mode="json") for one in house.sawing],
     )  # fmt: skip
     if user is not None:
         _let_in(row, user)
@@ -150,6 +150,9 @@ def import_house(user: User | None, house: House, *, demo: bool = False) -> mode
     )
     models.Stock.objects.bulk_create(
         models.Stock(household=row, key=o.id, **o.model_dump(mode="json", exclude={"id"})) for o in house.stock
+    )
+    models.MoneyEntry.objects.bulk_create(
+        models.MoneyEntry(household=row, key=m.id, **m.model_dump(exclude={"id"})) for m in house.money
     )
     models.Range.objects.bulk_create(
         models.Range(household=row, key=r.id, data=r.model_dump(mode="json", exclude={"id"})) for r in house.ranges

@@ -90,16 +90,14 @@ def drop_session(user: User, household_id: int, key: str) -> models.Household:
 
 
 @transaction.atomic
-def own(user: User, household_id: int, name: str, count: int, size: str, kind: str, lid: str) -> models.Household:
-    """Containers or furniture the household has already."""
+def own(user: User, household_id: int, fields: dict[str, Any]) -> models.Household:
+    """Containers, furniture or boards the household has already; `size` as it is said."""
     household = own_household(user, household_id)
     taken = set(household.stock_set.values_list("key", flat=True))
     if len(taken) >= MOST:
         raise Invalid("work.too-many-containers", most=MOST)
     units: Units = household.units  # type: ignore[assignment]
-    sides = read_size(size, units)
-    owned = Owned.model_validate({"id": _free(taken, "o"), "name": name, "count": count, "size": sides,
-                                  "kind": kind, "lid": lid})  # fmt: skip
+    owned = Owned.model_validate({**fields, "id": _free(taken, "o"), "size": read_size(fields["size"], units)})
     models.Stock.objects.create(household=household, key=owned.id, **owned.model_dump(mode="json", exclude={"id"}))
     log(household, user, "stock.add", key=owned.id)
     return household

@@ -1,25 +1,51 @@
-"""Buy: the bill, on the page and as CSV."""
+"""Buy: the list of any set of spaces on the page and in files, what is cut for drawers, what is sawn, the money."""
 
-from typing import Literal
+from decimal import Decimal
+from typing import Annotated, Literal
 
 from django.http import HttpResponse
 from django.utils import timezone
 from ninja import Query, Router, Schema
+from pydantic import Field, StringConstraints
 
-from pinakotheke.core.drawing.dxf import CutStrip, to_dxf
-from pinakotheke.core.drawing.pdf import to_pdf
+from pinakotheke.core.drawing import TEXT_MM
+from pinakotheke.core.drawing.buying_list import CutLabel, buying_list, cut_labels
+from pinakotheke.core.drawing.dxf import CutStrip, nests_dxf, to_dxf
+from pinakotheke.core.drawing.pdf import Scale, to_pdf
 from pinakotheke.core.drawing.template import insert_template
 from pinakotheke.core.layout import Design
-from pinakotheke.core.materials import Bill, StripLine, bill, bill_csv, cuts_of_drawers, pieces_of
+from pinakotheke.core.lengths import parse_length
+from pinakotheke.core.materials import (
+    OMISSIONS,
+    Bill,
+    Choice,
+    Cutting,
+    EntryKind,
+    StripLine,
+    bill,
+    bill_csv,
+    cut_sheets_of,
+    cuts_of_drawers,
+    pieces_of,
+    printed_table,
+    table_of,
+)
+from pinakotheke.core.mechanics.materials import Grade
 from pinakotheke.core.survey import Survey, envelopes
+from pinakotheke.core.systems.supplier import money
 from pinakotheke.core.units import MM_PER_INCH, Units, format_length
 from pinakotheke.core.words import figures
+from pinakotheke.core.words.buying import budget_in_words
 
 from .. import rows
-from ..actions.base import own_design
-from .common import MemberRequest, PathId
+from ..actions import materials as actions
+from ..actions.base import Invalid, own_design, own_household
+from ..sheets import write_csv, write_xlsx
+from .common import MemberRequest, PathId, RowId
+from .materials_view import BuyingInWords, MoneyView, PurchaseView
 
 router = Router(tags=["materials"])
+XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 
 class BillLineView(Schema):
@@ -166,3 +192,183 @@ def drawers_pdf(
     response = HttpResponse(to_pdf(views, scale, units), content_type="application/pdf")
     response["Content-Disposition"] = f'inline; filename="{row.space.key}-{row.key}-{size}.pdf"'
     return response
+
+
+class Asked(Schema):
+    """Which designs are bought, and how; lengths as they are said."""
+
+    designs: Annotated[list[RowId], Field(min_length=1, max_length=200)]
+    cutting: Cutting = "measure"
+    grade: Grade | None = None
+    without: Annotated[list[str], Field(max_length=20)] = []
+    kerf: Annotated[str, StringConstraints(max_length=40)] = ""
+    longest: Annotated[str, StringConstraints(max_length=40)] = ""
+    shown: RowId | None = None
+
+
+class SawnData(Asked):
+    """The sheet or board that is ticked off: the labels of its parts, as they stand on the plan."""
+
+    labels: Annotated[list[str], Field(min_length=1, max_length=500)]
+
+
+class SpoiltData(Schema):
+    """The part that was spoiled."""
+
+    part: Annotated[str, StringConstraints(max_length=400)]
+
+
+class MoneyData(Schema):
+    """Money ordered, received or returned."""
+
+    space: Annotated[str, StringConstraints(max_length=64)]
+    kind: EntryKind
+    amount: Annotated[str, StringConstraints(min_length=1, max_length=40)]
+    what: Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)] = ""
+
+
+def buying(request: MemberRequest, household_id: int, asked: Asked) -> BuyingInWords:
+    """A purchase as it was asked for; every design is one of the household's."""
+    household = own_household(request.user, household_id)
+    designs = [own_design(request.user, pk) for pk in dict.fromkeys(asked.designs)]
+    if not designs or any(d.space.household_id != household.pk for d in designs):
+        raise Invalid("buying.no-design")
+    known = [o.key for o in OMISSIONS]
+    strange = next((key for key in asked.without if key not in known), None)
+    if strange is not None:
+        raise Invalid("buying.no-such-choice", key=strange, known=known)
+    units: Units = household.units  # type: ignore[assignment]
+    lengths = {
+        name: round(parse_length(said, units).mm)
+        for name in ("kerf", "longest") if (said := getattr(asked, name).strip())
+    }  # fmt: skip
+    choice = Choice.model_validate(
+        {"cutting": asked.cutting, "grade": asked.grade, "without": frozenset(asked.without), **lengths}
+    )
+    return BuyingInWords(household, designs, choice, timezone.localdate())
+
+
+@router.get("/households/{household_id}/purchase", response=PurchaseView, operation_id="materials_purchase")
+def get_purchase(request: MemberRequest, household_id: PathId, asked: Query[Asked]) -> PurchaseView:
+    """The list for some designs, its variants, cut plans and suppliers."""
+    return buying(request, household_id, asked).view(asked.shown)
+
+
+def _file(data: str | bytes, kind: str, name: str, *, inline: bool = False) -> HttpResponse:
+    response = HttpResponse(data, content_type=kind)
+    response["Content-Disposition"] = f'{"inline" if inline else "attachment"}; filename="{name}"'
+    return response
+
+
+@router.get("/households/{household_id}/purchase.csv", operation_id="materials_purchase_csv")
+def purchase_csv(request: MemberRequest, household_id: PathId, asked: Query[Asked]) -> HttpResponse:
+    """The list as CSV."""
+    one = buying(request, household_id, asked)
+    return _file(write_csv(table_of(one.bought, one.units, one.currency)), "text/csv; charset=utf-8", "to-buy.csv")
+
+
+@router.get("/households/{household_id}/purchase.xlsx", operation_id="materials_purchase_xlsx")
+def purchase_xlsx(request: MemberRequest, household_id: PathId, asked: Query[Asked]) -> HttpResponse:
+    """The list as XLSX."""
+    one = buying(request, household_id, asked)
+    return _file(write_xlsx(table_of(one.bought, one.units, one.currency)), XLSX, "to-buy.xlsx")
+
+
+@router.get("/households/{household_id}/purchase.pdf", operation_id="materials_purchase_pdf")
+def purchase_pdf(request: MemberRequest, household_id: PathId, asked: Query[Asked]) -> HttpResponse:
+    """The list on paper."""
+    one = buying(request, household_id, asked)
+    table = printed_table(one.bought, one.units, one.currency, lambda amount: figures(amount, one.currency))
+    title = "To buy: " + ", ".join(name for name, _ in one.named)
+    notes = [f"{name}: {figures(share, one.currency)} {one.currency}" for name, share in one.bought.by_space]
+    budget = budget_in_words(one.bought.total, rows.rules_of(one.household).budget, one.currency)
+    data = buying_list(title, one.day.isoformat(), table, [*notes, *([budget] if budget else [])], one.units)
+    return _file(data, "application/pdf", "to-buy.pdf", inline=True)
+
+
+@router.get("/households/{household_id}/cuts.pdf", operation_id="materials_cuts_pdf")
+def cuts_pdf(request: MemberRequest, household_id: PathId, asked: Query[Asked]) -> HttpResponse:
+    """Every sheet to scale with its parts and numbered cuts, one a page; boards together."""
+    one = buying(request, household_id, asked)
+    scales: list[Scale] = []
+    drawings = []
+    for n, plan in enumerate(one.bought.plans):
+        scale: Scale = (10 if plan.sheets else 20) if one.units == "metric" else (12 if plan.sheets else 24)
+        found = one.diagrams(plan, 1 + 100 * n, TEXT_MM * scale)
+        drawings += found
+        scales += [scale] * len(found)
+    if not drawings:
+        raise Invalid("buying.nothing-cut")
+    return _file(to_pdf(drawings, scales, one.units), "application/pdf", "to-cut.pdf", inline=True)
+
+
+@router.get("/households/{household_id}/cuts.dxf", operation_id="materials_cuts_dxf")
+def cuts_dxf(request: MemberRequest, household_id: PathId, asked: Query[Asked]) -> HttpResponse:
+    """Every sheet with its parts where they lie."""
+    one = buying(request, household_id, asked)
+    sheets = [(f"{plan.stuff.name}, sheet {n}", sheet)
+              for n, (plan, sheet) in enumerate(cut_sheets_of(one.bought.plans), 1)]  # fmt: skip
+    if not sheets:
+        raise Invalid("buying.nothing-cut")
+    return _file(nests_dxf(sheets), "image/vnd.dxf", "sheets.dxf")
+
+
+@router.get("/households/{household_id}/labels.pdf", operation_id="materials_labels_pdf")
+def labels_pdf(request: MemberRequest, household_id: PathId, asked: Query[Asked]) -> HttpResponse:
+    """A label for everything that is cut, each with a code."""
+    one = buying(request, household_id, asked)
+    parts = [one.part_view(p) for plan in one.bought.plans for p in plan.parts]
+    if not parts:
+        raise Invalid("buying.nothing-cut")
+    labels = [
+        CutLabel(p.label, (p.name, p.finished, p.space), f"{p.label}; {p.name}; {p.finished}; {p.space}") for p in parts
+    ]
+    return _file(cut_labels(labels, one.units), "application/pdf", "labels.pdf", inline=True)
+
+
+@router.post("/households/{household_id}/sawn", response=PurchaseView, operation_id="materials_sawn")
+def sawn(request: MemberRequest, household_id: PathId, data: SawnData) -> PurchaseView:
+    """Tick off a sheet or board of the plan that was shown."""
+    one = buying(request, household_id, data)
+    wanted = sorted(data.labels)
+    there = next((found for _, found in one.planned() if sorted(p.label for p in found.parts) == wanted), None)
+    if there is None:
+        raise Invalid("buying.not-so")
+    actions.tick_off(request.user, household_id, there)
+    return buying(request, household_id, data).view(data.shown)
+
+
+@router.delete("/households/{household_id}/sawn/{key}", response={204: None}, operation_id="materials_unsawn")
+def unsawn(request: MemberRequest, household_id: PathId, key: str) -> tuple[int, None]:
+    """It was not sawn after all."""
+    actions.untick(request.user, household_id, key)
+    return 204, None
+
+
+@router.post("/households/{household_id}/spoilt", response={204: None}, operation_id="materials_spoilt")
+def spoilt(request: MemberRequest, household_id: PathId, data: SpoiltData) -> tuple[int, None]:
+    """A part is spoiled: it is planned anew from what is left."""
+    actions.spoil_part(request.user, household_id, data.part)
+    return 204, None
+
+
+@router.get("/households/{household_id}/money", response=MoneyView, operation_id="materials_money")
+def get_money(request: MemberRequest, household_id: PathId, asked: Query[Asked]) -> MoneyView:
+    """The ledger of money."""
+    return buying(request, household_id, asked).money()
+
+
+@router.post("/households/{household_id}/money", response={204: None}, operation_id="materials_write_down")
+def write_down(request: MemberRequest, household_id: PathId, data: MoneyData) -> tuple[int, None]:
+    """Write down what was ordered, received or returned."""
+    amount = Decimal(str(money(data.amount))).quantize(Decimal("0.01"))
+    fields = {**data.model_dump(exclude={"amount"}), "amount": amount, "on": timezone.localdate().isoformat()}
+    actions.write_down(request.user, household_id, fields)
+    return 204, None
+
+
+@router.delete("/households/{household_id}/money/{key}", response={204: None}, operation_id="materials_strike_out")
+def strike_out(request: MemberRequest, household_id: PathId, key: str) -> tuple[int, None]:
+    """Take an entry out."""
+    actions.strike_out(request.user, household_id, key)
+    return 204, None

@@ -1,12 +1,13 @@
 """Brief: sessions of work, what each space is for, what the household owns to keep things in."""
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from ninja import Router, Schema
 from pydantic import Field, StringConstraints
 
 from pinakotheke.core.house import SpaceUse
-from pinakotheke.core.inventory.owned import Lid, Owned
+from pinakotheke.core.inventory.owned import Lid, Owned, OwnedKind
+from pinakotheke.core.mechanics.materials import Grade, boards
 from pinakotheke.core.units import Units, format_volume, with_units
 
 from .. import models, rows
@@ -38,8 +39,10 @@ class OwnedView(Schema):
     count: int
     size: str
     litres: str
-    kind: str
+    kind: OwnedKind
     lid: str
+    made_of: str
+    """Of a board, its grade."""
 
 
 class UseView(Schema):
@@ -80,8 +83,9 @@ class OwnedData(Schema):
     name: TypedName
     count: Annotated[int, Field(ge=1, le=1000)] = 1
     size: Annotated[str, StringConstraints(min_length=1, max_length=60)]
-    kind: Literal["container", "furniture"] = "container"
+    kind: OwnedKind = "container"
     lid: Lid = "none"
+    grade: Grade = "particleboard"
 
 
 class UseData(Schema):
@@ -94,7 +98,8 @@ class UseData(Schema):
 def _owned(owned: Owned, units: Units) -> OwnedView:
     size = with_units(owned.size, units)
     return OwnedView(key=owned.id, name=owned.name, count=owned.count, size=size, litres=format_volume(owned.litres, units),
-                     kind=owned.kind, lid=owned.lid)  # fmt: skip
+                     kind=owned.kind, lid=owned.lid,
+                     made_of=boards()[owned.grade].name if owned.kind == "board" else "")  # fmt: skip
 
 
 def view(household: models.Household) -> WorkView:
@@ -141,7 +146,7 @@ def drop(request: MemberRequest, household_id: PathId, key: str) -> WorkView:
 @router.post("/households/{household_id}/owned", response={201: WorkView}, operation_id="house_own")
 def own(request: MemberRequest, household_id: PathId, data: OwnedData) -> tuple[int, WorkView]:
     """List something the household has already."""
-    return 201, view(actions.own(request.user, household_id, data.name, data.count, data.size, data.kind, data.lid))
+    return 201, view(actions.own(request.user, household_id, data.model_dump()))
 
 
 @router.delete("/households/{household_id}/owned/{key}", response=WorkView, operation_id="house_disown")

@@ -1921,6 +1921,250 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{household_id}/purchase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Purchase
+         * @description The list for some designs, its variants, cut plans and suppliers.
+         */
+        get: operations["materials_purchase"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/purchase.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Purchase Csv
+         * @description The list as CSV.
+         */
+        get: operations["materials_purchase_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/purchase.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Purchase Xlsx
+         * @description The list as XLSX.
+         */
+        get: operations["materials_purchase_xlsx"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/purchase.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Purchase Pdf
+         * @description The list on paper.
+         */
+        get: operations["materials_purchase_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/cuts.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Cuts Pdf
+         * @description Every sheet to scale with its parts and numbered cuts, one a page; boards together.
+         */
+        get: operations["materials_cuts_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/cuts.dxf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Cuts Dxf
+         * @description Every sheet with its parts where they lie.
+         */
+        get: operations["materials_cuts_dxf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Labels Pdf
+         * @description A label for everything that is cut, each with a code.
+         */
+        get: operations["materials_labels_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/sawn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sawn
+         * @description Tick off a sheet or board of the plan that was shown.
+         */
+        post: operations["materials_sawn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/sawn/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Unsawn
+         * @description It was not sawn after all.
+         */
+        delete: operations["materials_unsawn"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/spoilt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Spoilt
+         * @description A part is spoiled: it is planned anew from what is left.
+         */
+        post: operations["materials_spoilt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/money": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Money
+         * @description The ledger of money.
+         */
+        get: operations["materials_money"];
+        put?: never;
+        /**
+         * Write Down
+         * @description Write down what was ordered, received or returned.
+         */
+        post: operations["materials_write_down"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/money/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Strike Out
+         * @description Take an entry out.
+         */
+        delete: operations["materials_strike_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2395,10 +2639,15 @@ export interface components {
             size: string;
             /** Litres */
             litres: string;
-            /** Kind */
-            kind: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "container" | "furniture" | "board";
             /** Lid */
             lid: string;
+            /** Made Of */
+            made_of: string;
         };
         /**
          * SpaceUse
@@ -2521,13 +2770,19 @@ export interface components {
              * @default container
              * @enum {string}
              */
-            kind: "container" | "furniture";
+            kind: "container" | "furniture" | "board";
             /**
              * Lid
              * @default none
              * @enum {string}
              */
             lid: "none" | "lift" | "screw" | "flap";
+            /**
+             * Grade
+             * @default particleboard
+             * @enum {string}
+             */
+            grade: "particleboard" | "mdf" | "spruce-plywood" | "birch-plywood" | "pine" | "oak";
         };
         /**
          * UseData
@@ -6839,6 +7094,420 @@ export interface components {
             /** Butts */
             butts: number;
         };
+        /**
+         * Asked
+         * @description Which designs are bought, and how; lengths as they are said.
+         */
+        Asked: {
+            /** Designs */
+            designs: number[];
+            /**
+             * Cutting
+             * @default measure
+             * @enum {string}
+             */
+            cutting: "measure" | "stock" | "make";
+            /** Grade */
+            grade?: ("particleboard" | "mdf" | "spruce-plywood" | "birch-plywood" | "pine" | "oak") | null;
+            /**
+             * Without
+             * @default []
+             */
+            without: string[];
+            /**
+             * Kerf
+             * @default
+             */
+            kerf: string;
+            /**
+             * Longest
+             * @default
+             */
+            longest: string;
+            /** Shown */
+            shown?: number | null;
+        };
+        /**
+         * AloneView
+         * @description Everything from one supplier.
+         */
+        AloneView: {
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Lacks */
+            lacks: number;
+            /** More */
+            more: string;
+        };
+        /**
+         * BasketView
+         * @description What one supplier brings.
+         */
+        BasketView: {
+            /** Name */
+            name: string;
+            /** Lines */
+            lines: components["schemas"]["OrderLineView"][];
+            /** Total */
+            total: string;
+            /** Days */
+            days: number;
+        };
+        /**
+         * BoughtSpaceView
+         * @description A space that has a design, and whether it is on the list.
+         */
+        BoughtSpaceView: {
+            /** Space */
+            space: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Design */
+            design: number;
+            /** Title */
+            title: string;
+            /** Chosen */
+            chosen: boolean;
+            /** Share */
+            share: string;
+        };
+        /**
+         * CutPartView
+         * @description A line of the cut list.
+         */
+        CutPartView: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Space */
+            space: string;
+            /** Finished */
+            finished: string;
+            /** Cut */
+            cut: string;
+            /** Bands */
+            bands: number;
+            /** Turns */
+            turns: boolean;
+            /** Shaped */
+            shaped: boolean;
+        };
+        /**
+         * DiagramView
+         * @description A sheet, or all boards of one stuff, as they are sawn; `sheets` are the sheets or boards on it, by their labels.
+         */
+        DiagramView: {
+            drawing: components["schemas"]["Drawing"];
+            /** Labels */
+            labels: string[][];
+            /** Stock */
+            stock: string[];
+        };
+        /**
+         * LeaveOutView
+         * @description What to leave out first when the list is over the budget.
+         */
+        LeaveOutView: {
+            /** Says */
+            says: string;
+            /** Keys */
+            keys: string[];
+        };
+        /**
+         * OrderLineView
+         * @description So much from one supplier.
+         */
+        OrderLineView: {
+            /** Name */
+            name: string;
+            /** Size */
+            size: string;
+            /** Pieces */
+            pieces: string;
+            /** Total */
+            total: string;
+        };
+        /**
+         * PlanView
+         * @description How one stuff is cut.
+         */
+        PlanView: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sheet" | "board";
+            /** Bought */
+            bought: string;
+            /** Says */
+            says: string;
+            /** Rests */
+            rests: string;
+            /** Parts */
+            parts: components["schemas"]["CutPartView"][];
+            /** Diagrams */
+            diagrams: components["schemas"]["DiagramView"][];
+        };
+        /**
+         * PurchaseLineView
+         * @description A line of the list in the household's units; `parts` are those of the design that is shown.
+         */
+        PurchaseLineView: {
+            /** Item */
+            item: string;
+            /** Name */
+            name: string;
+            /** Size */
+            size: string;
+            /** Needed */
+            needed: number;
+            /** Bought */
+            bought: number;
+            /** Spare */
+            spare: number;
+            /** Unit */
+            unit: string;
+            /** Each */
+            each: string;
+            /** Total */
+            total: string;
+            /** Spaces */
+            spaces: string[];
+            /** Parts */
+            parts: string[];
+        };
+        /**
+         * PurchaseView
+         * @description See the module.
+         */
+        PurchaseView: {
+            /** Spaces */
+            spaces: components["schemas"]["BoughtSpaceView"][];
+            /** Lines */
+            lines: components["schemas"]["PurchaseLineView"][];
+            /** Total */
+            total: string;
+            /** Currency */
+            currency: string;
+            /** Hours */
+            hours: number;
+            /** Budget */
+            budget: string;
+            /** Over */
+            over: boolean;
+            leave_out: components["schemas"]["LeaveOutView"] | null;
+            /** Variants */
+            variants: components["schemas"]["VariantView"][];
+            /** Uncut */
+            uncut: string[];
+            /** Plans */
+            plans: components["schemas"]["PlanView"][];
+            /** Sawn */
+            sawn: components["schemas"]["SawnView"][];
+            shopping: components["schemas"]["ShoppingView"];
+            /** Kerf */
+            kerf: string;
+            /** Longest */
+            longest: string;
+        };
+        /**
+         * SawnPartView
+         * @description A part that came off the saw.
+         */
+        SawnPartView: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Size */
+            size: string;
+            /** Spoiled */
+            spoiled: boolean;
+        };
+        /**
+         * SawnView
+         * @description A sheet or board that is sawn.
+         */
+        SawnView: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Size */
+            size: string;
+            /** Parts */
+            parts: components["schemas"]["SawnPartView"][];
+        };
+        /**
+         * ShoppingView
+         * @description Where to buy, by the prices of a day.
+         */
+        ShoppingView: {
+            /** Day */
+            day: string;
+            /** Says */
+            says: string;
+            /** Baskets */
+            baskets: components["schemas"]["BasketView"][];
+            /** Lacking */
+            lacking: string[];
+            /** Alone */
+            alone: components["schemas"]["AloneView"][];
+        };
+        /**
+         * VariantView
+         * @description Another way to buy the same: what changes.
+         */
+        VariantView: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Look */
+            look: string;
+            /** Money */
+            money: string;
+            /** Hours */
+            hours: string;
+            /** Chosen */
+            chosen: boolean;
+            /**
+             * Cutting
+             * @enum {string}
+             */
+            cutting: "measure" | "stock" | "make";
+            /** Without */
+            without: string[];
+        };
+        /**
+         * SawnData
+         * @description The sheet or board that is ticked off: the labels of its parts, as they stand on the plan.
+         */
+        SawnData: {
+            /** Designs */
+            designs: number[];
+            /**
+             * Cutting
+             * @default measure
+             * @enum {string}
+             */
+            cutting: "measure" | "stock" | "make";
+            /** Grade */
+            grade?: ("particleboard" | "mdf" | "spruce-plywood" | "birch-plywood" | "pine" | "oak") | null;
+            /**
+             * Without
+             * @default []
+             */
+            without: string[];
+            /**
+             * Kerf
+             * @default
+             */
+            kerf: string;
+            /**
+             * Longest
+             * @default
+             */
+            longest: string;
+            /** Shown */
+            shown?: number | null;
+            /** Labels */
+            labels: string[];
+        };
+        /**
+         * SpoiltData
+         * @description The part that was spoiled.
+         */
+        SpoiltData: {
+            /** Part */
+            part: string;
+        };
+        /**
+         * AccountView
+         * @description One space's money; the last is everybody's.
+         */
+        AccountView: {
+            /** Space */
+            space: string;
+            /** Name */
+            name: string;
+            /** Estimate */
+            estimate: string;
+            /** Ordered */
+            ordered: string;
+            /** Received */
+            received: string;
+            /** Returned */
+            returned: string;
+            /** Trips */
+            trips: number;
+            /** Spent */
+            spent: string;
+            /** Due */
+            due: string;
+        };
+        /**
+         * EntryView
+         * @description A line of the ledger of money.
+         */
+        EntryView: {
+            /** Key */
+            key: string;
+            /** Space */
+            space: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "ordered" | "received" | "returned";
+            /** Amount */
+            amount: string;
+            /** What */
+            what: string;
+            /** On */
+            on: string;
+        };
+        /**
+         * MoneyView
+         * @description The ledger of money.
+         */
+        MoneyView: {
+            /** Accounts */
+            accounts: components["schemas"]["AccountView"][];
+            /** Entries */
+            entries: components["schemas"]["EntryView"][];
+            /** Currency */
+            currency: string;
+        };
+        /**
+         * MoneyData
+         * @description Money ordered, received or returned.
+         */
+        MoneyData: {
+            /** Space */
+            space: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "ordered" | "received" | "returned";
+            /** Amount */
+            amount: string;
+            /**
+             * What
+             * @default
+             */
+            what: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -9460,6 +10129,350 @@ export interface operations {
         responses: {
             /** @description OK */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    materials_purchase: {
+        parameters: {
+            query: {
+                designs: number[];
+                cutting?: "measure" | "stock" | "make";
+                grade?: ("particleboard" | "mdf" | "spruce-plywood" | "birch-plywood" | "pine" | "oak") | null;
+                without?: string[];
+                kerf?: string;
+                longest?: string;
+                shown?: number | null;
+            };
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PurchaseView"];
+                };
+            };
+        };
+    };
+    materials_purchase_csv: {
+        parameters: {
+            query: {
+                designs: number[];
+                cutting?: "measure" | "stock" | "make";
+                grade?: ("particleboard" | "mdf" | "spruce-plywood" | "birch-plywood" | "pine" | "oak") | null;
+                without?: string[];
+                kerf?: string;
+                longest?: string;
+                shown?: number | null;
+            };
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    materials_purchase_xlsx: {
+        parameters: {
+            query: {
+                designs: number[];
+                cutting?: "measure" | "stock" | "make";
+                grade?: ("particleboard" | "mdf" | "spruce-plywood" | "birch-plywood" | "pine" | "oak") | null;
+                without?: string[];
+                kerf?: string;
+                longest?: string;
+                shown?: number | null;
+            };
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    materials_purchase_pdf: {
+        parameters: {
+            query: {
+                designs: number[];
+                cutting?: "measure" | "stock" | "make";
+                grade?: ("particleboard" | "mdf" | "spruce-plywood" | "birch-plywood" | "pine" | "oak") | null;
+                without?: string[];
+                kerf?: string;
+                longest?: string;
+                shown?: number | null;
+            };
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    materials_cuts_pdf: {
+        parameters: {
+            query: {
+                designs: number[];
+                cutting?: "measure" | "stock" | "make";
+                grade?: ("particleboard" | "mdf" | "spruce-plywood" | "birch-plywood" | "pine" | "oak") | null;
+                without?: string[];
+                kerf?: string;
+                longest?: string;
+                shown?: number | null;
+            };
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    materials_cuts_dxf: {
+        parameters: {
+            query: {
+                designs: number[];
+                cutting?: "measure" | "stock" | "make";
+                grade?: ("particleboard" | "mdf" | "spruce-plywood" | "birch-plywood" | "pine" | "oak") | null;
+                without?: string[];
+                kerf?: string;
+                longest?: string;
+                shown?: number | null;
+            };
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    materials_labels_pdf: {
+        parameters: {
+            query: {
+                designs: number[];
+                cutting?: "measure" | "stock" | "make";
+                grade?: ("particleboard" | "mdf" | "spruce-plywood" | "birch-plywood" | "pine" | "oak") | null;
+                without?: string[];
+                kerf?: string;
+                longest?: string;
+                shown?: number | null;
+            };
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    materials_sawn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SawnData"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PurchaseView"];
+                };
+            };
+        };
+    };
+    materials_unsawn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    materials_spoilt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpoiltData"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    materials_money: {
+        parameters: {
+            query: {
+                designs: number[];
+                cutting?: "measure" | "stock" | "make";
+                grade?: ("particleboard" | "mdf" | "spruce-plywood" | "birch-plywood" | "pine" | "oak") | null;
+                without?: string[];
+                kerf?: string;
+                longest?: string;
+                shown?: number | null;
+            };
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MoneyView"];
+                };
+            };
+        };
+    };
+    materials_write_down: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoneyData"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    materials_strike_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,0 +1,38 @@
+"""The purchase as a table of texts: what CSV, XLSX and PDF are written from, so that they cannot disagree."""
+
+from collections.abc import Callable
+from decimal import Decimal
+
+from ..inventory.columns import guarded
+from ..units import Units, format_length
+from .purchase import Purchase, PurchaseLine
+
+Money = Callable[[Decimal], str]
+
+
+def size_of(line: PurchaseLine, units: Units, *, mark: bool = True) -> str:
+    """An article's size in the household's units."""
+    return " × ".join(format_length(mm, units, mark=mark) for mm in (line.width, line.depth, line.height) if mm)
+
+
+def table_of(bought: Purchase, units: Units, currency: str) -> list[list[str]]:
+    """A header, every line, the total: for spreadsheets, money as plain decimals."""
+    head = ["item", "name", "size " + ("mm" if units == "metric" else "in"), "needed", "bought", "spare", "unit",
+            f"price {currency}", f"total {currency}", "for"]  # fmt: skip
+    rows = [
+        [line.item, guarded(line.name), size_of(line, units, mark=False), str(line.needed), str(line.bought),
+         str(line.spare), line.unit, str(line.each), str(line.total), guarded(", ".join(s for s, _ in line.by_space))]
+        for line in bought.lines
+    ]  # fmt: skip
+    return [head, *rows, ["", "Total", "", "", "", "", "", "", str(bought.total), ""]]
+
+
+def printed_table(bought: Purchase, units: Units, currency: str, figures: Money) -> list[list[str]]:
+    """The same for paper: fewer columns, money as it is written where the currency is at home."""
+    head = ["Article", "Size", "Needed", "Buy", "Each", f"Total {currency}"]
+    rows = [
+        [line.name, size_of(line, units), str(line.needed), f"{line.bought} {line.unit}", figures(line.each),
+         figures(line.total)]
+        for line in bought.lines
+    ]  # fmt: skip
+    return [head, *rows, ["Total", "", "", "", "", figures(bought.total)]]

@@ -6,10 +6,11 @@ Exit code 0 when it did what was asked, 1 when no design holds everything, 2 for
 import argparse
 import json
 import sys
+from dataclasses import asdict
 from math import inf
 from pathlib import Path
 from time import perf_counter, process_time
-from typing import Any
+from typing import Any, get_args
 
 from .core.checks import Finding, check_design, check_survey
 from .core.drawing import (
@@ -29,7 +30,7 @@ from .core.errors import HouseFileError, PinakothekeError, Refusal
 from .core.housefile import House, Space, load_house
 from .core.inventory import demand
 from .core.layout import Blocked, Design, Limits, Solution, Task, Watch, design_space, ledger
-from .core.materials import bill, hours
+from .core.materials import Choice, Cutting, bill, hours, offcuts_in_hand, purchase
 from .core.survey import Envelope, envelope, envelopes, with_stacks
 from .core.systems import Catalogue, Finish
 from .core.words import (
@@ -87,7 +88,7 @@ def _parser() -> argparse.ArgumentParser:
     for name, about in (
         ("design", "alternatives with metrics, bound and gap"),
         ("check", "envelope, demand and findings"),
-        ("cut", "the bill of materials"),
+        ("cut", "the list to buy and the cut plans"),
         ("draw", "a drawing to scale"),
     ):
         command = commands.add_parser(name, help=about, description=about)
@@ -99,6 +100,9 @@ def _parser() -> argparse.ArgumentParser:
                                  help="how long it takes in all; if not said, as long as a whole search")  # fmt: skip
         if name in ("cut", "draw"):
             command.add_argument("--design", type=int, metavar="N", help="which alternative, from 1")
+        if name == "cut":
+            command.add_argument("--cutting", choices=get_args(Cutting), default="measure",
+                                 help="parts cut to measure, cut from whole stock, carcases made too")  # fmt: skip
         if name == "draw":
             command.add_argument("--as", dest="form", choices=["svg", "pdf", "glb", "field-sheet"], default="svg",
                                  help="format; field-sheet is the blank sheet to carry")  # fmt: skip
@@ -246,7 +250,27 @@ def _chosen(house: House, space: Space, args: argparse.Namespace) -> Design:
 
 
 def _cut(house: House, args: argparse.Namespace) -> tuple[Any, int]:
-    return bill(_chosen(house, _space(house, args), args)).model_dump(mode="json"), 0
+    """The list of one space, or of all that have designs, and how it is cut."""
+    if args.space is None and args.design is None:
+        first = {h.base.space: h.current for h in reversed(house.designs)}
+        designs = [(s.name, first[s.id]) for s in house.spaces if s.id in first]
+    if args.space is not None or args.design is not None or not designs:
+        space = _space(house, args)
+        designs = [(space.name, _chosen(house, space, args))]
+    choice = Choice(cutting=args.cutting)
+    bought = purchase(designs, choice, offcuts_in_hand(house.stock, house.sawing), house.sawing)
+    return {
+        "lines": [line.model_dump(mode="json") for line in bought.lines],
+        "total": str(bought.total),
+        "by_space": {space: str(amount) for space, amount in bought.by_space},
+        "hours": round(bought.hours, 2),
+        "uncut": [p.model_dump(mode="json") for p in bought.uncut],
+        "plans": [
+            {"stuff": plan.stuff.name, "parts": [p.model_dump(mode="json") for p in plan.parts], "waste": plan.waste,
+             "cost": plan.plan.cost, "bound": plan.plan.bound, **asdict(plan.plan)}
+            for plan in bought.plans
+        ],
+    }, 0  # fmt: skip
 
 
 def _draw(house: House, args: argparse.Namespace) -> tuple[Any, int]:

@@ -92,4 +92,4 @@ class KeyboardTest(BrowserTestCase):
         # Buy: the file is a link that Tab reaches.
         self.press("6")
         expect(page.get_by_test_id("bill-total")).to_be_visible()
-        self.tab_to("a[href$='bill.csv']")
+        self.tab_to("a[href*='purchase.csv']")

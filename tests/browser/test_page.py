@@ -53,7 +53,7 @@ class PageTests(BrowserTestCase):
         page = self.page
         expect(page.get_by_test_id("bill-total")).to_be_visible()
         page.emulate_media(media="print")
-        for gone in (".spine", ".ledger", ".tools", "a[href$='bill.csv']"):
+        for gone in (".spine", ".ledger", ".tools", "a[href*='purchase.csv']"):
             expect(page.locator(gone)).to_be_hidden()
         expect(page.locator(".sheet .drawing")).to_be_visible()
         expect(page.get_by_test_id("bill-total")).to_be_visible()

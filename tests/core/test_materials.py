@@ -7,7 +7,7 @@ from decimal import Decimal
 from unittest import TestCase
 
 from pinakotheke.core.layout import Design
-from pinakotheke.core.materials import bill, bill_csv, hours
+from pinakotheke.core.materials import Choice, bill, hours, purchase, table_of
 from pinakotheke.core.systems import FAMILIES, HOLDERS
 from pinakotheke.core.systems.families.track import Track
 
@@ -61,9 +61,12 @@ class BillTests(TestCase):
         self.assertTrue(0 <= screws.spare < 25)
 
     def test_csv_reads_back(self) -> None:
-        got = bill(wardrobe())
+        got = purchase([("Bedroom", wardrobe())], Choice())
+        self.assertEqual(got.total, bill(wardrobe()).total)
         for units, unit in (("metric", "mm"), ("imperial", "in")):
-            rows = list(csv.DictReader(io.StringIO(bill_csv(got, units, "EUR"))))  # type: ignore[arg-type]
+            out = io.StringIO()
+            csv.writer(out).writerows(table_of(got, units, "EUR"))  # type: ignore[arg-type]
+            rows = list(csv.DictReader(io.StringIO(out.getvalue())))
             self.assertEqual(len(rows), len(got.lines) + 1)
             self.assertEqual(Decimal(rows[-1]["total EUR"]), got.total)
             self.assertIn(f"width {unit}", rows[0])

@@ -406,11 +406,13 @@ class EditTests(ServerTestCase):
         self.assertEqual(keys[self.design["key"]], 0)
 
     def test_the_list_as_csv(self) -> None:
-        answer = self.ada.get(f"{self.path}/bill.csv")
+        home = models.Design.objects.get(pk=self.design["id"]).space.household_id
+        path, asked = f"/households/{home}/purchase", f"designs={self.design['id']}"
+        answer = self.ada.get(f"{path}.csv?{asked}")
         self.assertTrue(answer.headers["Content-Type"].startswith("text/csv"))
         rows = list(csv.DictReader(io.StringIO(answer.content.decode())))
         self.assertEqual(rows[-1]["name"], "Total")
-        self.assertEqual(rows[-1]["total EUR"].replace(".", ","), self.ada.get(self.path).body["bill"]["total"])
+        self.assertEqual(rows[-1]["total EUR"].replace(".", ","), self.ada.get(f"{path}?{asked}").body["total"])
 
     def test_the_ledger_of_a_space_and_the_spines_words(self) -> None:
         body = self.ada.get(f"/spaces/{self.space}/ledger?design={self.design['id']}").body

@@ -45,8 +45,8 @@ class SessionTests(ServerTestCase):
         space = self.closet()
         stranger = Caller()
         for path in ("/households/1", f"/spaces/{space}", f"/spaces/{space}/things", f"/spaces/{space}/designs",
-                     f"/spaces/{space}/ledger", "/vocabulary", "/designs/1", "/solves/1", "/designs/1/bill.csv",
-                     "/households/1/house-file"):  # fmt: skip
+                     f"/spaces/{space}/ledger", "/vocabulary", "/designs/1", "/solves/1",
+                     "/households/1/purchase?designs=1", "/households/1/house-file"):  # fmt: skip
             self.assertProblem(stranger.get(path), 401, "Sign in")
 
     def test_the_demo_is_entered_only_where_it_is_offered(self) -> None:
@@ -108,7 +108,12 @@ class StrangerTests(ServerTestCase):
             ("GET", f"/designs/{design}/section/0", None),
             ("GET", f"/designs/{design}/model.glb", None),
             ("GET", f"/designs/{design}/sheet.pdf", None),
-            ("GET", f"/designs/{design}/bill.csv", None),
+            ("GET", f"/households/{home}/purchase?designs={design}", None),
+            ("GET", f"/households/{home}/purchase.csv?designs={design}", None),
+            ("GET", f"/households/{home}/money?designs={design}", None),
+            ("POST", f"/households/{home}/sawn", {"designs": [design], "labels": ["A"]}),
+            ("POST", f"/households/{home}/spoilt", {"part": "x"}),
+            ("POST", f"/households/{home}/money", {"space": "x", "kind": "ordered", "amount": "1"}),
             ("POST", f"/solves/{solve}/relax/0", None),
             ("POST", f"/solves/{solve}/hang/0", None),
             ("GET", f"/spaces/{space}/ledger", None),

@@ -1,6 +1,6 @@
 """Buy: what designs are made of, priced and bought in whole packs, sheets and boards; cut plans; money and hours."""
 
-from .bill import Bill, BillLine, bill, bill_csv
+from .bill import Bill, BillLine, bill
 from .choice import OMISSIONS, Choice, Cutting, Omission
 from .cutlist import CutPart, Stuff, cut_list
 from .hours import Hours, hours
@@ -43,7 +43,6 @@ __all__ = [
     "Variant",
     "accounts",
     "bill",
-    "bill_csv",
     "cut_list",
     "cut_sheets_of",
     "cuts_of_drawers",

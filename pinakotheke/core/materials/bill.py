@@ -4,8 +4,6 @@ Prices are the family's own (invented by this project). Bought by the piece: eve
 (track) and in packs (screws, clips).
 """
 
-import csv
-import io
 from collections import defaultdict
 from decimal import Decimal
 
@@ -13,7 +11,6 @@ from ..base import Frozen
 from ..layout import Design
 from ..layout.report.costing import cost_of, extras_of, money, packs
 from ..systems import Part
-from ..units import Units, format_length
 
 
 class BillLine(Frozen):
@@ -58,7 +55,7 @@ def bill(design: Design) -> Bill:
             boxes[part.container].append(part)
         elif cost.parts[part.id] > 0:
             w, d = part.w, part.d
-            if part.fixed_to == "drawer" and part.role == "divider":
+            if part.role == "cleat" or (part.fixed_to == "drawer" and part.role == "divider"):
                 w, d = max(w, d), min(w, d)  # a strip is bought alike whichever way it lies
             groups[(part.item, design.family_of(part).named(part), w, d, part.h)].append(part)
     lines = [
@@ -83,17 +80,3 @@ def _line(item: str, name: str, size: list[int], parts: list[Part], each: Decima
     number = len(parts)
     return BillLine(item=item, name=name, width=width, depth=depth, height=height, needed=number, bought=number,
                     unit="piece", each=each, total=each * number, parts=tuple(p.id for p in parts))  # fmt: skip
-
-
-def bill_csv(the_bill: Bill, units: Units, currency: str) -> str:
-    """The bill as CSV (RFC 4180), lengths in the household's units, a total line last."""
-    out = io.StringIO()
-    write = csv.writer(out).writerow
-    unit = "mm" if units == "metric" else "in"
-    write(["item", "name", f"width {unit}", f"depth {unit}", f"height {unit}", "needed", "bought", "unit",
-           f"price {currency}", f"total {currency}"])  # fmt: skip
-    for line in the_bill.lines:
-        sizes = [format_length(mm, units, mark=False) if mm else "" for mm in (line.width, line.depth, line.height)]
-        write([line.item, line.name, *sizes, line.needed, line.bought, line.unit, line.each, line.total])
-    write(["", "Total", "", "", "", "", the_bill.pieces, "", "", the_bill.total])
-    return out.getvalue()

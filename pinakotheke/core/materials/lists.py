@@ -10,21 +10,26 @@ from .purchase import Purchase, PurchaseLine
 Money = Callable[[Decimal], str]
 
 
-def size_of(line: PurchaseLine, units: Units, *, mark: bool = True) -> str:
+def size_of(line: PurchaseLine, units: Units) -> str:
     """An article's size in the household's units."""
-    return " × ".join(format_length(mm, units, mark=mark) for mm in (line.width, line.depth, line.height) if mm)
+    return " × ".join(format_length(mm, units) for mm in (line.width, line.depth, line.height) if mm)
 
 
 def table_of(bought: Purchase, units: Units, currency: str) -> list[list[str]]:
     """A header, every line, the total: for spreadsheets, money as plain decimals."""
-    head = ["item", "name", "size " + ("mm" if units == "metric" else "in"), "needed", "bought", "spare", "unit",
+    unit = "mm" if units == "metric" else "in"
+    head = ["item", "name", f"width {unit}", f"depth {unit}", f"height {unit}", "needed", "bought", "spare", "unit",
             f"price {currency}", f"total {currency}", "for"]  # fmt: skip
     rows = [
-        [line.item, guarded(line.name), size_of(line, units, mark=False), str(line.needed), str(line.bought),
-         str(line.spare), line.unit, str(line.each), str(line.total), guarded(", ".join(s for s, _ in line.by_space))]
+        [line.item, guarded(line.name), *_sides(line, units), str(line.needed), str(line.bought), str(line.spare),
+         line.unit, str(line.each), str(line.total), guarded(", ".join(space for space, _ in line.by_space))]
         for line in bought.lines
     ]  # fmt: skip
-    return [head, *rows, ["", "Total", "", "", "", "", "", "", str(bought.total), ""]]
+    return [head, *rows, ["", "Total", *[""] * 8, str(bought.total), ""]]
+
+
+def _sides(line: PurchaseLine, units: Units) -> list[str]:
+    return [format_length(mm, units, mark=False) if mm else "" for mm in (line.width, line.depth, line.height)]
 
 
 def printed_table(bought: Purchase, units: Units, currency: str, figures: Money) -> list[list[str]]:

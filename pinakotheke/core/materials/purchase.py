@@ -205,6 +205,8 @@ def _others(designs: Sequence[Design], choice: Choice) -> list[tuple[str, str, s
     rows = load("stock")
     families = {d.family_of(p).kind for d in designs for p in d.parts if p.role != "container"}
     found = []
+    if choice.cutting == "make" and not families & set(rows["make"]):
+        choice = choice.model_copy(update={"cutting": "stock"})
     if families & set(rows["cut"]):
         look = "Parts come ready and square; nothing is left over."
         found.append(("measure", "cut to measure by the supplier", look, "measure"))

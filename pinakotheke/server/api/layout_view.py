@@ -48,7 +48,6 @@ from pinakotheke.core.words import (
 from .. import models, rows
 from ..actions.base import Invalid
 from .common import FindingView, LedgerView, finding_views, ledger_lines, slip_view
-from .materials import BillView, bill_view
 
 PIECES: tuple[Literal["fewer", "move out"], ...] = ("fewer", "move out")
 """Changes that are about the pieces without a place, which each design has its own of."""
@@ -244,7 +243,7 @@ class EyesView(Schema):
 
 
 class DesignView(Schema):
-    """A design whole: drawings, parts, ledger, findings and bill."""
+    """A design whole: drawings, parts, ledger and findings."""
 
     id: int
     version: int
@@ -277,7 +276,6 @@ class DesignView(Schema):
     edits: int
     kept: bool
     ledger: LedgerView
-    bill: BillView
 
 
 class DrawingOptions(Schema):
@@ -378,7 +376,6 @@ class Scene:
                    for m in trial_marks(design)],
             can_undo=bool(history.done), can_redo=bool(history.undone), edits=len(history.done), kept=row.kept,
             ledger=self.ledger(row, design, the_bill.total, sums),
-            bill=bill_view(the_bill, self.units, self.household.currency),
         )  # fmt: skip
 
     def _without(self, design: Design) -> dict[str, str]:

@@ -17,13 +17,10 @@ from pinakotheke.core.layout import Design
 from pinakotheke.core.lengths import parse_length
 from pinakotheke.core.materials import (
     OMISSIONS,
-    Bill,
     Choice,
     Cutting,
     EntryKind,
     StripLine,
-    bill,
-    bill_csv,
     cut_sheets_of,
     cuts_of_drawers,
     pieces_of,
@@ -42,57 +39,10 @@ from ..actions import materials as actions
 from ..actions.base import Invalid, own_design, own_household
 from ..sheets import write_csv, write_xlsx
 from .common import MemberRequest, PathId, RowId
-from .materials_view import BuyingInWords, MoneyView, PurchaseView
+from .materials_view import BuyingInWords, MoneyView, PurchaseView, ShoppingView, VariantsView
 
 router = Router(tags=["materials"])
 XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
-
-
-class BillLineView(Schema):
-    """A line of the bill in the household's units."""
-
-    item: str
-    name: str
-    size: str
-    needed: int
-    bought: int
-    unit: str
-    each: str
-    total: str
-    parts: list[str]
-
-
-class BillView(Schema):
-    """The bill."""
-
-    lines: list[BillLineView]
-    total: str
-    currency: str
-
-
-def bill_view(the_bill: Bill, units: Units, currency: str) -> BillView:
-    """A bill in words."""
-    lines = []
-    for line in the_bill.lines:
-        sizes = [format_length(mm, units) for mm in (line.width, line.depth, line.height) if mm]
-        lines.append(
-            BillLineView(item=line.item, name=line.name, size=" × ".join(sizes), needed=line.needed,
-                         bought=line.bought, unit=line.unit, each=figures(line.each, currency),
-                         total=figures(line.total, currency), parts=list(line.parts))
-        )  # fmt: skip
-    return BillView(lines=lines, total=figures(the_bill.total, currency), currency=currency)
-
-
-@router.get("/designs/{design_id}/bill.csv", operation_id="materials_bill_csv")
-def csv_file(request: MemberRequest, design_id: PathId) -> HttpResponse:
-    """The bill as CSV."""
-    row = own_design(request.user, design_id)
-    household = row.space.household
-    units: Units = household.units  # type: ignore[assignment]
-    text = bill_csv(bill(rows.history_of(row).current), units, household.currency)
-    response = HttpResponse(text, content_type="text/csv; charset=utf-8")
-    response["Content-Disposition"] = f'attachment; filename="{row.space.key}-{row.key}.csv"'
-    return response
 
 
 class StripLineView(Schema):
@@ -252,6 +202,18 @@ def buying(request: MemberRequest, household_id: int, asked: Asked) -> BuyingInW
 def get_purchase(request: MemberRequest, household_id: PathId, asked: Query[Asked]) -> PurchaseView:
     """The list for some designs, its variants, cut plans and suppliers."""
     return buying(request, household_id, asked).view(asked.shown)
+
+
+@router.get("/households/{household_id}/purchase/variants", response=VariantsView, operation_id="materials_variants")
+def get_variants(request: MemberRequest, household_id: PathId, asked: Query[Asked]) -> VariantsView:
+    """Other ways to buy the same, with what would change."""
+    return buying(request, household_id, asked).variants()
+
+
+@router.get("/households/{household_id}/purchase/shops", response=ShoppingView, operation_id="materials_shops")
+def get_shops(request: MemberRequest, household_id: PathId, asked: Query[Asked]) -> ShoppingView:
+    """Where to buy it, by the prices of today."""
+    return buying(request, household_id, asked).shopping()
 
 
 def _file(data: str | bytes, kind: str, name: str, *, inline: bool = False) -> HttpResponse:

@@ -19,6 +19,7 @@ from pinakotheke.core.materials import (
     size_of,
     variants,
 )
+from pinakotheke.core.saying import counted
 from pinakotheke.core.units import format_length
 from pinakotheke.core.words import figures, more_or_less
 from pinakotheke.core.words.buying import (
@@ -182,13 +183,17 @@ class PurchaseView(Schema):
     budget: str
     over: bool
     leave_out: LeaveOutView | None
-    variants: list[VariantView]
     uncut: list[str]
     plans: list[PlanView]
     sawn: list[SawnView]
-    shopping: ShoppingView
     kerf: str
     longest: str
+
+
+class VariantsView(Schema):
+    """Other ways to buy what is on the list."""
+
+    variants: list[VariantView]
 
 
 class AccountView(Schema):
@@ -224,6 +229,10 @@ class MoneyView(Schema):
     currency: str
 
 
+def _number(pieces: int, unit: str) -> str:
+    return f"{pieces} {counted(pieces, unit, unit + 's')}"
+
+
 class BuyingInWords(Buying):
     """A purchase as the page says it."""
 
@@ -238,10 +247,10 @@ class BuyingInWords(Buying):
             spaces=self._spaces(), lines=[self._line(line, design, space) for line in self.bought.lines],
             total=figures(total, self.currency), currency=self.currency, hours=round(self.bought.hours, 1),
             budget=budget_in_words(total, budget, self.currency), over=over,
-            leave_out=self._leave_out(budget) if over and budget is not None else None, variants=self._variants(),
+            leave_out=self._leave_out(budget) if over and budget is not None else None,
             uncut=[f"{p.name}, {p.space}: {self._size(p.length, p.width)}" for p in self.bought.uncut],
             plans=[self._plan(n, plan) for n, plan in enumerate(self.bought.plans)],
-            sawn=[self._sawn(one) for one in self.sawing], shopping=self._shopping(),
+            sawn=[self._sawn(one) for one in self.sawing],
             kerf=format_length(self.choice.kerf, self.units),
             longest=format_length(self.choice.longest, self.units) if self.choice.longest else "",
         )  # fmt: skip
@@ -270,8 +279,9 @@ class BuyingInWords(Buying):
             total=figures(line.total, self.currency), spaces=[s for s, _ in line.by_space], parts=parts,
         )  # fmt: skip
 
-    def _variants(self) -> list[VariantView]:
-        return [
+    def variants(self) -> VariantsView:
+        """Other ways to buy the same."""
+        found = [
             VariantView(
                 key=v.key, name=v.name, look=v.look, chosen=v.chosen, cutting=v.choice.cutting,
                 without=sorted(v.choice.without), money=more_or_less(v.money, self.currency),
@@ -279,6 +289,7 @@ class BuyingInWords(Buying):
             )
             for v in variants(self.named, self.choice, self.offcuts, self.sawing)
         ]  # fmt: skip
+        return VariantsView(variants=found)
 
     def _leave_out(self, budget: Decimal) -> LeaveOutView:
         taken, then = leave_out_first(self.named, self.choice, budget, self.offcuts, self.sawing)
@@ -316,7 +327,8 @@ class BuyingInWords(Buying):
         ]
         return SawnView(key=one.id, name=one.stuff.name, size=self._size(one.length, one.width), parts=parts)
 
-    def _shopping(self) -> ShoppingView:
+    def shopping(self) -> ShoppingView:
+        """Where to buy it."""
         market, lines = StandIn(self.day), self.bought.lines
         names = {s.id: s for s in market.suppliers()}
         best, baskets = self.shops.best, []
@@ -325,7 +337,7 @@ class BuyingInWords(Buying):
             if own:
                 ordered = [
                     OrderLineView(name=lines[o.line].name, size=size_of(lines[o.line], self.units),
-                                  pieces=f"{o.pieces} {lines[o.line].unit}", total=self._cents(o.cents))
+                                  pieces=_number(o.pieces, lines[o.line].unit), total=self._cents(o.cents))
                     for o in own
                 ]  # fmt: skip
                 baskets.append(BasketView(name=supplier.name, lines=ordered, total=self._cents(sum(o.cents for o in own)),

@@ -1840,26 +1840,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/designs/{design_id}/bill.csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Csv File
-         * @description The bill as CSV.
-         */
-        get: operations["materials_bill_csv"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/designs/{design_id}/cuts": {
         parameters: {
             query?: never;
@@ -1933,6 +1913,46 @@ export interface paths {
          * @description The list for some designs, its variants, cut plans and suppliers.
          */
         get: operations["materials_purchase"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/purchase/variants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Variants
+         * @description Other ways to buy the same, with what would change.
+         */
+        get: operations["materials_variants"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/purchase/shops": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Shops
+         * @description Where to buy it, by the prices of today.
+         */
+        get: operations["materials_shops"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5302,44 +5322,8 @@ export interface components {
             high: number;
         };
         /**
-         * BillLineView
-         * @description A line of the bill in the household's units.
-         */
-        BillLineView: {
-            /** Item */
-            item: string;
-            /** Name */
-            name: string;
-            /** Size */
-            size: string;
-            /** Needed */
-            needed: number;
-            /** Bought */
-            bought: number;
-            /** Unit */
-            unit: string;
-            /** Each */
-            each: string;
-            /** Total */
-            total: string;
-            /** Parts */
-            parts: string[];
-        };
-        /**
-         * BillView
-         * @description The bill.
-         */
-        BillView: {
-            /** Lines */
-            lines: components["schemas"]["BillLineView"][];
-            /** Total */
-            total: string;
-            /** Currency */
-            currency: string;
-        };
-        /**
          * DesignView
-         * @description A design whole: drawings, parts, ledger, findings and bill.
+         * @description A design whole: drawings, parts, ledger and findings.
          */
         DesignView: {
             /** Id */
@@ -5391,7 +5375,6 @@ export interface components {
             /** Kept */
             kept: boolean;
             ledger: components["schemas"]["LedgerView"];
-            bill: components["schemas"]["BillView"];
         };
         /**
          * EyesView
@@ -7128,34 +7111,6 @@ export interface components {
             shown?: number | null;
         };
         /**
-         * AloneView
-         * @description Everything from one supplier.
-         */
-        AloneView: {
-            /** Name */
-            name: string;
-            /** Says */
-            says: string;
-            /** Lacks */
-            lacks: number;
-            /** More */
-            more: string;
-        };
-        /**
-         * BasketView
-         * @description What one supplier brings.
-         */
-        BasketView: {
-            /** Name */
-            name: string;
-            /** Lines */
-            lines: components["schemas"]["OrderLineView"][];
-            /** Total */
-            total: string;
-            /** Days */
-            days: number;
-        };
-        /**
          * BoughtSpaceView
          * @description A space that has a design, and whether it is on the list.
          */
@@ -7219,20 +7174,6 @@ export interface components {
             says: string;
             /** Keys */
             keys: string[];
-        };
-        /**
-         * OrderLineView
-         * @description So much from one supplier.
-         */
-        OrderLineView: {
-            /** Name */
-            name: string;
-            /** Size */
-            size: string;
-            /** Pieces */
-            pieces: string;
-            /** Total */
-            total: string;
         };
         /**
          * PlanView
@@ -7305,15 +7246,12 @@ export interface components {
             /** Over */
             over: boolean;
             leave_out: components["schemas"]["LeaveOutView"] | null;
-            /** Variants */
-            variants: components["schemas"]["VariantView"][];
             /** Uncut */
             uncut: string[];
             /** Plans */
             plans: components["schemas"]["PlanView"][];
             /** Sawn */
             sawn: components["schemas"]["SawnView"][];
-            shopping: components["schemas"]["ShoppingView"];
             /** Kerf */
             kerf: string;
             /** Longest */
@@ -7348,22 +7286,6 @@ export interface components {
             parts: components["schemas"]["SawnPartView"][];
         };
         /**
-         * ShoppingView
-         * @description Where to buy, by the prices of a day.
-         */
-        ShoppingView: {
-            /** Day */
-            day: string;
-            /** Says */
-            says: string;
-            /** Baskets */
-            baskets: components["schemas"]["BasketView"][];
-            /** Lacking */
-            lacking: string[];
-            /** Alone */
-            alone: components["schemas"]["AloneView"][];
-        };
-        /**
          * VariantView
          * @description Another way to buy the same: what changes.
          */
@@ -7387,6 +7309,72 @@ export interface components {
             cutting: "measure" | "stock" | "make";
             /** Without */
             without: string[];
+        };
+        /**
+         * VariantsView
+         * @description Other ways to buy what is on the list.
+         */
+        VariantsView: {
+            /** Variants */
+            variants: components["schemas"]["VariantView"][];
+        };
+        /**
+         * AloneView
+         * @description Everything from one supplier.
+         */
+        AloneView: {
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Lacks */
+            lacks: number;
+            /** More */
+            more: string;
+        };
+        /**
+         * BasketView
+         * @description What one supplier brings.
+         */
+        BasketView: {
+            /** Name */
+            name: string;
+            /** Lines */
+            lines: components["schemas"]["OrderLineView"][];
+            /** Total */
+            total: string;
+            /** Days */
+            days: number;
+        };
+        /**
+         * OrderLineView
+         * @description So much from one supplier.
+         */
+        OrderLineView: {
+            /** Name */
+            name: string;
+            /** Size */
+            size: string;
+            /** Pieces */
+            pieces: string;
+            /** Total */
+            total: string;
+        };
+        /**
+         * ShoppingView
+         * @description Where to buy, by the prices of a day.
+         */
+        ShoppingView: {
+            /** Day */
+            day: string;
+            /** Says */
+            says: string;
+            /** Baskets */
+            baskets: components["schemas"]["BasketView"][];
+            /** Lacking */
+            lacking: string[];
+            /** Alone */
+            alone: components["schemas"]["AloneView"][];
         };
         /**
          * SawnData
@@ -10052,26 +10040,6 @@ export interface operations {
             };
         };
     };
-    materials_bill_csv: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                design_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
     materials_cuts: {
         parameters: {
             query?: never;
@@ -10162,6 +10130,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PurchaseView"];
+                };
+            };
+        };
+    };
+    materials_variants: {
+        parameters: {
+            query: {
+                designs: number[];
+                cutting?: "measure" | "stock" | "make";
+                grade?: ("particleboard" | "mdf" | "spruce-plywood" | "birch-plywood" | "pine" | "oak") | null;
+                without?: string[];
+                kerf?: string;
+                longest?: string;
+                shown?: number | null;
+            };
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariantsView"];
+                };
+            };
+        };
+    };
+    materials_shops: {
+        parameters: {
+            query: {
+                designs: number[];
+                cutting?: "measure" | "stock" | "make";
+                grade?: ("particleboard" | "mdf" | "spruce-plywood" | "birch-plywood" | "pine" | "oak") | null;
+                without?: string[];
+                kerf?: string;
+                longest?: string;
+                shown?: number | null;
+            };
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShoppingView"];
                 };
             };
         };

@@ -2,24 +2,38 @@ import { Button, NativeSelect, NumberInput, TextInput } from '@mantine/core'
 import { useState } from 'react'
 import { inUnits, useUnits } from '../shell/units'
 
-import { api, body } from '../api/client'
+import { api, body, type Schemas } from '../api/client'
 import { TakeOut } from '../shell/TakeOut'
 import { useWorkChange, type WorkPanelProps } from './useWorkChange'
 
-/** Boxes, baskets, jars and furniture the house has already. */
+type Kind = Schemas['OwnedData']['kind']
+type Grade = Schemas['OwnedData']['grade']
+const KINDS: readonly Kind[] = ['container', 'furniture', 'board']
+const GRADES: Record<Grade, string> = {
+  particleboard: 'Particleboard',
+  mdf: 'MDF',
+  'spruce-plywood': 'Spruce plywood',
+  'birch-plywood': 'Birch plywood',
+  pine: 'Pine',
+  oak: 'Oak',
+}
+
+/** Boxes, baskets, jars, furniture and boards the house has already. */
 export function OwnedList({ houseId, work }: WorkPanelProps) {
   const units = useUnits(houseId)
   const change = useWorkChange(houseId)
   const [name, setName] = useState('')
   const [count, setCount] = useState<number>(1)
   const [size, setSize] = useState('')
-  const [kind, setKind] = useState<'container' | 'furniture'>('container')
+  const [kind, setKind] = useState<Kind>('container')
+  const [grade, setGrade] = useState<Grade>('particleboard')
   const path = { household_id: houseId }
   return (
     <div className="panel">
       <h2>What the house has already</h2>
       <p className="quiet small">
-        Boxes, baskets, jars, racks: offered to the plan before anything is bought.
+        Boxes, baskets, jars, racks: offered to the plan before anything is bought. Boards and offcuts are cut
+        first; of old furniture give each board by its length, width and thickness without its holes.
       </p>
       <table className="table">
         <tbody>
@@ -28,7 +42,7 @@ export function OwnedList({ houseId, work }: WorkPanelProps) {
               <td className="n">{row.count}</td>
               <th scope="row">{row.name}</th>
               <td>{row.size}</td>
-              <td>{row.kind === 'container' ? row.litres : 'furniture'}</td>
+              <td>{row.kind === 'container' ? row.litres : row.made_of || 'furniture'}</td>
               <td>
                 <TakeOut
                   label={`Take ${row.name} off the list`}
@@ -57,7 +71,7 @@ export function OwnedList({ houseId, work }: WorkPanelProps) {
               body(
                 api.POST('/api/households/{household_id}/owned', {
                   params: { path },
-                  body: { name, count, size, kind, lid: 'none' },
+                  body: { name, count, size, kind, lid: 'none', grade },
                 }),
               ),
             {
@@ -84,17 +98,29 @@ export function OwnedList({ houseId, work }: WorkPanelProps) {
           onChange={(event) => setName(event.currentTarget.value)}
         />
         <TextInput
-          label="Outside size"
-          placeholder={inUnits(units, '320 x 380 x 220', '12 x 15 x 8 1/2')}
+          label={kind === 'board' ? 'Length, width, thickness' : 'Outside size'}
+          placeholder={
+            kind === 'board'
+              ? inUnits(units, '900 x 300 x 18', '36 x 12 x 3/4')
+              : inUnits(units, '320 x 380 x 220', '12 x 15 x 8 1/2')
+          }
           value={size}
           onChange={(event) => setSize(event.currentTarget.value)}
         />
         <NativeSelect
           label="Kind"
           value={kind}
-          data={['container', 'furniture']}
-          onChange={(event) => setKind(event.currentTarget.value === 'furniture' ? 'furniture' : 'container')}
+          data={[...KINDS]}
+          onChange={(event) => setKind(KINDS.find((one) => one === event.currentTarget.value) ?? 'container')}
         />
+        {kind === 'board' && (
+          <NativeSelect
+            label="Made of"
+            value={grade}
+            data={Object.entries(GRADES).map(([value, label]) => ({ value, label }))}
+            onChange={(event) => setGrade(event.currentTarget.value as Grade)}
+          />
+        )}
         <Button
           type="submit"
           variant="default"

@@ -1,5 +1,6 @@
-import { Button } from '@mantine/core'
+import { SegmentedControl } from '@mantine/core'
 import { useState } from 'react'
+import { useSearchParams } from 'react-router'
 
 import type { Schemas } from '../api/client'
 import { useDesign } from '../api/queries'
@@ -8,112 +9,114 @@ import { NoDesign } from '../shell/NoDesign'
 import type { StageProps } from '../shell/StageProps'
 import { Plate } from '../sheet/Plate'
 import { Sheet } from '../sheet/Sheet'
+import { BuyingList } from './BuyingList'
+import { CutPlans } from './CutPlans'
 import { Cuts } from './Cuts'
+import { Money } from './Money'
+import { Shops } from './Shops'
+import { useAsk, usePurchase } from './usePurchase'
 
-/** Buy: the priced list of the chosen design, and its file. */
-export default function BuyStage({ house, space, design }: StageProps) {
-  const query = useDesign(design)
-  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set())
+const VIEWS = [
+  { value: 'list', label: 'List' },
+  { value: 'cut', label: 'Cut' },
+  { value: 'shops', label: 'Where to buy' },
+  { value: 'money', label: 'Money' },
+]
+
+/** Buy: what the chosen designs take, how it is cut, where it is bought, what was spent. */
+export default function BuyStage({ design, ...props }: StageProps) {
   if (design === null)
     return (
       <NoDesign
         says="A list comes from a design, and there is none yet."
-        to={`/house/${house.id}/${space.id}/layout`}
+        to={`/house/${props.house.id}/${props.space.id}/layout`}
       />
     )
-  return (
-    <Fetched query={query} waiting="Writing the list">
-      {({ bill, elevation, title, id, version }) => (
-        <main className="room buy">
-          <Sheet title={elevation.title}>
-            <Plate drawing={elevation} label={`${space.name}: ${title}`} marked={marked} />
-          </Sheet>
-          <section className="bench" aria-label="Bench">
-            <div className="row" style={{ justifyContent: 'space-between' }}>
-              <h2>
-                {title}: {bill.lines.length} articles
-              </h2>
-              <Button
-                component="a"
-                href={`/api/designs/${id}/bill.csv`}
-                download
-                className="no-print"
-                size="compact-md"
-              >
-                Save as CSV
-              </Button>
-            </div>
-            <BillTable bill={bill} onMark={(parts) => setMarked(new Set(parts))} />
-            <Cuts designId={id} version={version} />
-          </section>
-        </main>
-      )}
-    </Fetched>
-  )
+  return <Buying {...props} design={design} />
 }
 
-function BillTable({
-  bill,
-  onMark,
-}: {
-  bill: Schemas['BillView']
-  onMark: (parts: readonly string[]) => void
-}) {
+function Buying({ house, space, design }: StageProps & { design: number }) {
+  const query = useDesign(design)
+  const [search, setSearch] = useSearchParams()
+  const view = VIEWS.find((one) => one.value === search.get('view'))?.value ?? 'list'
+  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set())
+  const [sheet, setSheet] = useState<Schemas['Drawing'] | null>(null)
+  const [ask, change] = useAsk(design)
+  const bought = usePurchase(house.id, ask, query.data?.version ?? 0)
+  const show = (next: string) => {
+    setSheet(null)
+    setSearch(
+      (before) => {
+        const after = new URLSearchParams(before)
+        after.set('view', next)
+        return after
+      },
+      { replace: true },
+    )
+  }
   return (
-    <table className="table bill">
-      <thead>
-        <tr>
-          <th>Article</th>
-          <th className="wide-only">Size</th>
-          <th className="n wide-only">Needed</th>
-          <th className="n">Buy</th>
-          <th className="n">Each</th>
-          <th className="n">Total {bill.currency}</th>
-        </tr>
-      </thead>
-      <tbody>
-        {bill.lines.map((line) => (
-          <tr
-            key={`${line.item} ${line.size}`}
-            onMouseEnter={() => onMark(line.parts)}
-            onMouseLeave={() => onMark([])}
-          >
-            <td>
-              {line.parts.length > 0 ? (
-                <button
-                  type="button"
-                  className="plain"
-                  onFocus={() => onMark(line.parts)}
-                  onBlur={() => onMark([])}
-                >
-                  {line.name}
-                </button>
-              ) : (
-                line.name
-              )}
-              <span className="quiet phone-only">{line.size}</span>
-            </td>
-            <td className="wide-only">{line.size}</td>
-            <td className="n wide-only">{line.needed}</td>
-            <td className="n">
-              {line.bought} {line.unit}
-              {line.bought === 1 ? '' : 's'}
-            </td>
-            <td className="n">{line.each}</td>
-            <td className="n">{line.total}</td>
-          </tr>
-        ))}
-      </tbody>
-      <tfoot>
-        <tr>
-          <td>Total</td>
-          <td className="wide-only" colSpan={2} />
-          <td colSpan={2} />
-          <td className="n" data-testid="bill-total">
-            {bill.total}
-          </td>
-        </tr>
-      </tfoot>
-    </table>
+    <Fetched query={query} waiting="Writing the list">
+      {({ elevation, title, id, version }) => {
+        const drawing = view === 'cut' && sheet ? sheet : elevation
+        return (
+          <main className="room buy">
+            <Sheet title={drawing.title}>
+              <Plate
+                key={drawing.title.sheet}
+                drawing={drawing}
+                label={drawing === elevation ? `${space.name}: ${title}` : drawing.title.shows}
+                marked={marked}
+              />
+            </Sheet>
+            <section className="bench" aria-label="Bench">
+              <div className="bench-head no-print">
+                <SegmentedControl
+                  size="xs"
+                  aria-label="What to see"
+                  value={view}
+                  onChange={show}
+                  data={VIEWS}
+                />
+                {bought.data && view !== 'list' && (
+                  <span className="quiet">
+                    The list costs {bought.data.total} {bought.data.currency}
+                  </span>
+                )}
+              </div>
+              <Fetched query={bought} waiting="Adding up">
+                {(purchase) => (
+                  <>
+                    {view === 'list' && (
+                      <BuyingList
+                        house={house}
+                        purchase={purchase}
+                        ask={ask}
+                        onAsk={change}
+                        onMark={(parts) => setMarked(new Set(parts))}
+                      />
+                    )}
+                    {view === 'cut' && (
+                      <>
+                        <CutPlans
+                          houseId={house.id}
+                          purchase={purchase}
+                          ask={ask}
+                          onAsk={change}
+                          shown={sheet}
+                          onShow={setSheet}
+                        />
+                        <Cuts designId={id} version={version} />
+                      </>
+                    )}
+                    {view === 'shops' && <Shops houseId={house.id} ask={ask} currency={purchase.currency} />}
+                    {view === 'money' && <Money house={house} space={space.key} ask={ask} />}
+                  </>
+                )}
+              </Fetched>
+            </section>
+          </main>
+        )
+      }}
+    </Fetched>
   )
 }

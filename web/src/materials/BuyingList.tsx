@@ -83,7 +83,7 @@ function Spaces({ purchase, ask, onAsk }: Pick<Props, 'purchase' | 'ask' | 'onAs
             size="xs"
             label={`${one.name}${one.chosen ? `, ${one.share} ${purchase.currency}` : ''}`}
             title={one.title}
-            checked={one.chosen}
+            checked={ask.designs.includes(one.design)}
             disabled={one.design === ask.shown}
             onChange={(event) =>
               onAsk({

@@ -62,9 +62,10 @@ clean: ## everything that can be made again
 	@touch $@
 	@echo "✓ Python packages"
 
-.venv/.primed: .venv/.ready $(wildcard pinakotheke/core/layout/packing/*.py pinakotheke/core/layout/packing/kernel/*.py pinakotheke/core/layout/insert/*.py)
+.venv/.primed: .venv/.ready $(wildcard pinakotheke/core/layout/packing/*.py pinakotheke/core/layout/packing/kernel/*.py pinakotheke/core/layout/insert/*.py pinakotheke/core/materials/cutting/*.py)
 	@echo "· compiling the search: half a minute"
 	@$(BIN)/python -c 'from pinakotheke.core.layout.search.furnish import prime; prime()'
+	@$(BIN)/python -c 'from pinakotheke.core.materials.cutting import prime; prime()'
 	@touch $@
 	@echo "✓ the search is compiled"
 

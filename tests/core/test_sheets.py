@@ -100,8 +100,8 @@ class SheetTests(TestCase):
         # One rip at 300, then across at 800 and 703 behind the kerf.
         plan = self.planned([Panel("a", 800, 300), Panel("b", 700, 300)], [Sheet("s", 2000, 600, 1)], kerf=3, rip=1)
         (sheet,) = plan.sheets
-        self.assertEqual(sheet.cuts[0], Cut("along", 300, 1, 0, 0, 2000, 600))
-        self.assertEqual([(c.way, c.at) for c in sheet.cuts[1:]], [("across", 800), ("across", 1503)])
+        self.assertEqual(sheet.cuts[0], Cut("rip", 300, 1, 0, 0, 2000, 600))
+        self.assertEqual([(c.way, c.at) for c in sheet.cuts[1:]], [("crosscut", 800), ("crosscut", 1503)])
         self.assertEqual(sorted((r.w, r.h) for r in sheet.rests), [(494, 300), (2000, 297)])
 
     def test_a_wrong_diagram_is_told(self) -> None:

@@ -35,7 +35,7 @@ def sheet_diagram(plan: StuffPlan, sheet: CutSheet, number: int, units: Units, d
         words = [own.label, _size(units, own.cut_length, own.cut_width)] + (["shaped"] if own.shaped else [])
         canvas.label_in(part.x, part.y, part.w, part.h, words, own.label)
     for n, cut in enumerate((c for c in sheet.cuts if c.stage), 1):
-        if cut.way == "across":
+        if cut.way == "crosscut":
             canvas.line("note", (cut.at, cut.y), (cut.at, cut.y + cut.h), weight="fine", dashed=True, of=f"cut-{n}")
             canvas.note("note", cut.at, cut.y + cut.h - text, str(n), size=0.8, halo=True)
         else:

@@ -7,6 +7,7 @@ from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import ROUND_DOWN, Decimal
+from typing import get_args
 
 from ..base import Frozen
 from ..layout import Design
@@ -14,7 +15,7 @@ from ..layout.report.costing import extras_of
 from ..systems.family import CENT
 from ..tables import load
 from .bill import BillLine, bill
-from .choice import Choice, Omission, omissions_in, saw, without
+from .choice import Choice, Cutting, Omission, omissions_in, saw, without
 from .cutlist import CutPart, Stuff, cut_list, is_cut
 from .hours import hours
 from .plans import Offcut, StuffPlan, cut_plans, too_large
@@ -204,23 +205,14 @@ def variants(designs: Named, choice: Choice, offcuts: Sequence[Offcut] = (), saw
 def _others(designs: Sequence[Design], choice: Choice) -> list[tuple[str, str, str, Choice, bool]]:
     rows = load("stock")
     families = {d.family_of(p).kind for d in designs for p in d.parts if p.role != "container"}
-    found = []
-    if choice.cutting == "make" and not families & set(rows["make"]):
+    there = {of for of in ("cut", "make") if families & set(rows[of])}
+    if choice.cutting == "make" and "make" not in there:
         choice = choice.model_copy(update={"cutting": "stock"})
-    if families & set(rows["cut"]):
-        look = "Parts come ready and square; nothing is left over."
-        found.append(("measure", "cut to measure by the supplier", look, "measure"))
-        look = "Whole sheets and boards, sawn by the plan below; rests are yours."
-        found.append(("stock", "cut from whole sheets and boards", look, "stock"))
-    elif families & set(rows["make"]):
-        found.append(("measure", "carcases bought", "Ready frames, all alike.", "measure"))
-    if families & set(rows["make"]):
-        look = "Frames and shelves sawn, banded and screwed together; edges are seen."
-        found.append(("make", "carcases made from sheets", look, "make"))
+    found = {row["cutting"]: row for row in reversed(rows["way"]) if row["of"] in there}
     ways = [
-        (key, name, look, choice.model_copy(update={"cutting": way}), choice.cutting == way)
-        for key, name, look, way in found
-    ]
+        (way, found[way]["name"], found[way]["look"], choice.model_copy(update={"cutting": way}), choice.cutting == way)
+        for way in get_args(Cutting) if way in found
+    ]  # fmt: skip
     out = [
         (f"without-{one.key}", f"without {one.name}", one.look, _toggled(choice, one), one.key in choice.without)
         for one in omissions_in(designs)

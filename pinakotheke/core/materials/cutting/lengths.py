@@ -22,9 +22,13 @@ HOW: Any = {"nogil": True, "cache": True}
 SAME = 1e-6
 ROUNDS, DIVING = 600, 40
 """Rounds of pricing at most, at first and at every step of a dive; a run that is broken off has a weaker bound."""
+CLOSE = 1e-4
+"""Where so small a share lies between the program and what it proves, it is priced no further."""
+STEADY = 0.7
+"""How far the prices of a round stay with the best known."""
 NEARLY = 0.3
 """A share that is less short of a whole number is taken for it in a dive."""
-EFFORT = 1.0
+EFFORT = 0.6
 """The general solver's deterministic time."""
 
 
@@ -126,10 +130,10 @@ class _Model:
                        for n, s in enumerate(stock) if s.count is not None}  # fmt: skip
         self.objective = self.program.Objective()
         self.objective.SetMinimization()
-        for row in self.rows:  # what cannot be cut at all costs far too much
-            missing = self.program.NumVar(0, endless, "")
-            row.SetCoefficient(missing, 1)
-            self.objective.SetCoefficient(missing, MUCH)
+        self.missing = [self.program.NumVar(0, endless, "") for _ in self.rows]
+        for row, one in zip(self.rows, self.missing, strict=True):  # what cannot be cut at all costs far too much
+            row.SetCoefficient(one, 1)
+            self.objective.SetCoefficient(one, MUCH * max(1.0, *(float(s.price) for s in stock)))
         self.patterns: dict[Pattern, Any] = {}
         for s in range(len(stock)):  # something of every length, so that the first program has an answer
             for counts in self._first_fit(int(room[s]), demand):
@@ -146,8 +150,8 @@ class _Model:
             self.limits[s].SetCoefficient(x, 1)
         self.patterns[pattern] = x
 
-    def _first_fit(self, room: int, demand: NDArray[np.int64]) -> list[tuple[int, ...]]:
-        """The longest piece first into the first board that takes it: patterns to begin with."""
+    def _first_fit(self, room: int, demand: NDArray[np.int64]) -> Counter[tuple[int, ...]]:
+        """The longest piece first into the first board that takes it: patterns to begin with, and how often each."""
         open_: list[tuple[int, list[int]]] = []
         for n in sorted(range(len(demand)), key=lambda n: -int(self.size[n])):
             for _ in range(int(demand[n])):
@@ -160,18 +164,20 @@ class _Model:
                 free, counts = open_[at]
                 counts[n] += 1
                 open_[at] = (free - int(self.size[n]), counts)
-        return list(dict.fromkeys(tuple(counts) for _, counts in open_))
+        return Counter(tuple(counts) for _, counts in open_)
 
     def solved(self) -> tuple[int, Counter[Pattern] | None]:
         """The least cost as far as it is proven, in cents, and whole numbers of patterns found by diving."""
-        value, proven, shares = self._generated(self.demand, Counter(), ROUNDS)
+        proven, shares = self._generated(self.demand, Counter(), ROUNDS)
+        self.duals = np.array([max(0.0, row.dual_value()) for row in self.rows])
+        self.held = {n: limit.dual_value() for n, limit in self.limits.items()}
         step = reduce(gcd, (s.price for s in self.stock), 0) or 1
         bound = step * ceil(proven / step - SAME)
-        return max(0, bound), self._dived(shares) if value < MUCH else None
+        return max(0, bound), self._dived(shares) if not self._lacks() else None
 
     def _generated(self, demand: NDArray[np.int64], used: Counter[int], rounds: int,
-                   ) -> tuple[float, float, dict[Pattern, float]]:  # fmt: skip
-        """The linear program over patterns for a demand, of a stock of which some is `used`: its value, what of it is
+                   ) -> tuple[float, dict[Pattern, float]]:  # fmt: skip
+        """The linear program over patterns for a demand, of a stock of which some is `used`: what of its value is
         proven, and how much of each pattern it takes, after so many rounds of pricing at most.
         """
         there = [None if s.count is None else max(0, s.count - used[n]) for n, s in enumerate(self.stock)]
@@ -179,26 +185,51 @@ class _Model:
             row.SetLb(float(d))
         for n, limit in self.limits.items():
             limit.SetUb(float(there[n] or 0))
-        proven = 0.0
+        proven, centre = 0.0, None
         for turn in range(rounds + 1):
-            self.program.Solve()
+            if self.program.Solve() != self.program.OPTIMAL:
+                self.program.Reset()  # it stumbled over its own basis: from the beginning
+                self.program.Solve()
             duals = np.array([max(0.0, row.dual_value()) for row in self.rows])
-            worth, taken = _knapsack(duals, self.size, demand, int(self.room.max()))
-            most = [float(worth[r]) for r in self.room]
-            proven = max(proven, self._lagrangian(float(duals @ demand), most, there))
-            fresh = []
-            for s, one in enumerate(self.stock):
-                held = self.limits[s].dual_value() if s in self.limits else 0.0
-                if there[s] != 0 and one.price - held - most[s] < -SAME * max(1, one.price):
-                    counts = _taken(self.size, taken, int(self.room[s]))
-                    fresh.append((s, tuple(int(k) for k in counts)))
-            fresh = [p for p in fresh if p not in self.patterns]
-            if not fresh or turn == rounds:
+            value = self.objective.Value()
+            if turn == rounds or value - proven <= CLOSE * value:
+                break
+            fresh: list[Pattern] = []
+            # Prices between the program's and the best known swing less; where they bring nothing, the program's own do.
+            for prices in (duals,) if centre is None else (STEADY * centre + (1 - STEADY) * duals, duals):
+                fresh, bound = self._priced(prices, duals, demand, there)
+                if bound > proven:
+                    proven, centre = bound, prices
+                if fresh:
+                    break
+            if not fresh:
                 break
             for pattern in fresh:
                 self._add(pattern)
         shares = {p: v for p, x in self.patterns.items() if (v := x.solution_value()) > SAME}
-        return self.objective.Value(), proven, shares
+        return proven, shares
+
+    def _lacks(self) -> bool:
+        """Whether the program leaves something uncut."""
+        return any(x.solution_value() > SAME for x in self.missing)
+
+    def _priced(self, prices: NDArray[np.float64], duals: NDArray[np.float64], demand: NDArray[np.int64],
+                there: Sequence[int | None]) -> tuple[list[Pattern], float]:  # fmt: skip
+        """The patterns of every stock length that are worth most at some prices, as far as they are new and better the
+        program, and the bound those prices prove.
+        """
+        worth, taken = _knapsack(prices, self.size, demand, int(self.room.max()))
+        most = [float(worth[r]) for r in self.room]
+        fresh = []
+        for s, one in enumerate(self.stock):
+            if there[s] == 0:
+                continue
+            counts = _taken(self.size, taken, int(self.room[s]))
+            held = self.limits[s].dual_value() if s in self.limits else 0.0
+            pattern = (s, tuple(int(k) for k in counts))
+            if one.price - held - float(duals @ counts) < -SAME * max(1, one.price) and pattern not in self.patterns:
+                fresh.append(pattern)
+        return fresh, self._lagrangian(float(prices @ demand), most, there)
 
     def _lagrangian(self, worth: float, most: Sequence[float], there: Sequence[int | None]) -> float:
         """What must be paid at least, by prices of pieces that are `worth` so much together and `most` in a board of each
@@ -220,7 +251,7 @@ class _Model:
             whole = {p: int(x + NEARLY) for p, x in shares.items() if x + NEARLY >= 1}
             if not whole:
                 if not shares:
-                    return None
+                    return self._finished(found, left)
                 whole = {max(shares, key=lambda p: (shares[p], float(np.minimum(p[1], left) @ self.size))): 1}
             for pattern in sorted(whole, key=lambda p: -shares[p]):
                 for _ in range(whole[pattern]):
@@ -231,10 +262,33 @@ class _Model:
                     used[pattern[0]] += 1
                     found[pattern] += 1
             if left.any():
-                value, _, shares = self._generated(left, used, DIVING)
-                if value >= MUCH:
-                    return None
+                _, shares = self._generated(left, used, DIVING)
+                if self._lacks():
+                    return self._finished(found, left)
         return found
+
+    def _finished(self, found: Counter[Pattern], left: NDArray[np.int64]) -> Counter[Pattern] | None:
+        """A dive that got stuck, with the rest cut from whichever endless stock takes it at the least price."""
+        ways = []
+        for s, one in enumerate(self.stock):
+            if one.count is None:
+                boards = self._first_fit(int(self.room[s]), left)
+                given = sum((times * np.array(counts) for counts, times in boards.items()), np.zeros(len(left)))
+                if (given == left).all():
+                    ways.append((one.price * boards.total(), s, boards))
+        if not ways:
+            return None
+        _, s, boards = min(ways, key=lambda way: way[:2])
+        return found + Counter({(s, counts): times for counts, times in boards.items()})
+
+    def _promising(self, cost: int | None, bound: int) -> list[Pattern]:
+        """The patterns that can be part of something cheaper: whose reduced cost is less than what may be saved."""
+        if cost is None:
+            return list(self.patterns)
+        return [
+            (s, counts) for s, counts in self.patterns
+            if self.stock[s].price - self.held.get(s, 0.0) - float(self.duals @ counts) <= cost - bound
+        ]  # fmt: skip
 
     def whole(self, dived: Counter[Pattern] | None, bound: int, effort: float) -> Counter[Pattern] | None:
         """The cheapest whole numbers of all patterns known that the general solver finds in the effort, or those of the
@@ -246,7 +300,8 @@ class _Model:
 
         model = cp_model.CpModel()
         most = int(self.demand.sum())
-        x = {p: model.new_int_var(0, most, "") for p in self.patterns}
+        there = self._promising(None if dived is None else self._cost(dived), bound)
+        x = {p: model.new_int_var(0, most, "") for p in dict.fromkeys([*there, *(dived or ())])}
         for n, d in enumerate(self.demand):
             model.add(sum(p[1][n] * v for p, v in x.items() if p[1][n]) >= int(d))
         for s, one in enumerate(self.stock):
@@ -269,8 +324,8 @@ class _Model:
         return sum(self.stock[s].price * times for (s, _), times in chosen.items())
 
 
-MUCH = 1e7
-"""Cents that a piece costs which cannot be cut."""
+MUCH = 20.0
+"""Boards that a piece costs which cannot be cut."""
 
 
 def _boards(chosen: Counter[Pattern], wanted: Sequence[Piece], stock: Sequence[Stock], kerf: int, trim: int,

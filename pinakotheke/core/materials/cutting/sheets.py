@@ -15,7 +15,7 @@ from .bound import least_cost
 from .lengths import NotEnough
 from .saw import ACROSS, AT_SHEET, AT_X, AT_Y, FIRST, TURNED, annealed, decoded
 
-Way = Literal["across", "along"]
+Way = Literal["crosscut", "rip"]
 MOVES = 30_000
 """Moves of the annealing for a usual request."""
 ANY_STAGES = 99
@@ -61,8 +61,8 @@ class Placed(NamedTuple):
 
 
 class Cut(NamedTuple):
-    """One pass of the saw over a panel (x, y, w, h): across at an x, or along at a y; the kerf lies behind `at`. `stage`
-    counts the times the panel is turned.
+    """One pass of the saw over a panel (x, y, w, h): a crosscut at an x, or a rip at a y; the kerf lies behind `at`.
+    `stage` counts the times the panel is turned.
     """
 
     way: Way
@@ -216,7 +216,7 @@ def _sawn(sheet: Sheet, on: list[tuple[Panel, np.ndarray]], kerf: int, trim: int
         node.part = panel
         parts.append(Placed(panel, x + trim, y + trim, w - kerf, h - kerf))
     cuts = [
-        Cut("across" if n.cut[0] == ACROSS else "along", n.cut[1] - kerf + trim, n.cut[2], n.x + trim, n.y + trim,
+        Cut("crosscut" if n.cut[0] == ACROSS else "rip", n.cut[1] - kerf + trim, n.cut[2], n.x + trim, n.y + trim,
             n.w - kerf, n.h - kerf)
         for n in root.walked() if n.cut is not None
     ]  # fmt: skip
@@ -229,12 +229,8 @@ def _sawn(sheet: Sheet, on: list[tuple[Panel, np.ndarray]], kerf: int, trim: int
 
 def _trims(sheet: Sheet, trim: int) -> Iterator[Cut]:
     """The four cuts that take the factory edges off."""
-    if trim:
-        whole = (0, 0, sheet.length, sheet.width)
-        for way, at in (
-            ("along", trim),
-            ("along", sheet.width - trim),
-            ("across", trim),
-            ("across", sheet.length - trim),
-        ):
-            yield Cut("across" if way == "across" else "along", at, 0, *whole)
+    edges: tuple[tuple[Way, int], ...] = (
+        ("rip", trim), ("rip", sheet.width - trim), ("crosscut", trim), ("crosscut", sheet.length - trim),
+    )  # fmt: skip
+    for way, at in edges if trim else ():
+        yield Cut(way, at, 0, 0, 0, sheet.length, sheet.width)

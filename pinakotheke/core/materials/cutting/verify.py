@@ -51,7 +51,7 @@ def _sawn(sheet: CutSheet, sizes: dict[str, Panel], kerf: int, trim: int, stages
             told.append(f"a cut through {box}, which does not lie on the bench")
             continue
         lying.remove(box)
-        halves, lost = _halves(box, cut.way == "across", cut.at, kerf)
+        halves, lost = _halves(box, cut.way == "crosscut", cut.at, kerf)
         if halves is None:
             told.append(f"a cut at {cut.at} beside {box}")
             continue

@@ -266,8 +266,8 @@ def _cut(house: House, args: argparse.Namespace) -> tuple[Any, int]:
         "hours": round(bought.hours, 2),
         "uncut": [p.model_dump(mode="json") for p in bought.uncut],
         "plans": [
-            {"stuff": plan.stuff.name, "parts": [p.model_dump(mode="json") for p in plan.parts], "waste": plan.waste,
-             "cost": plan.plan.cost, "bound": plan.plan.bound, **asdict(plan.plan)}
+            {"stuff": plan.stuff.said(house.units), "parts": [p.model_dump(mode="json") for p in plan.parts],
+             "waste": plan.waste, "cost": plan.plan.cost, "bound": plan.plan.bound, **asdict(plan.plan)}
             for plan in bought.plans
         ],
     }, 0  # fmt: skip

@@ -15,6 +15,7 @@ from .inventory.parse import HouseWord
 from .layout import History
 from .layout.edit.replay import replayed
 from .materials.ledger import MoneyEntry
+from .materials.pricelist import PriceList
 from .materials.sawing import Sawn
 from .survey import Survey
 from .systems import Range
@@ -61,6 +62,8 @@ class House(Frozen):
     designs: Annotated[tuple[History, ...], AtMost(200)] = ()
     sawing: Annotated[tuple[Sawn, ...], AtMost(2000)] = ()
     """Sheets and boards that were sawn."""
+    price_lists: Annotated[tuple[PriceList, ...], AtMost(40)] = ()
+    """Suppliers' lists it brought."""
     money: Annotated[tuple[MoneyEntry, ...], AtMost(5000)] = ()
     """What was ordered, received and returned."""
 
@@ -68,7 +71,8 @@ class House(Frozen):
     def _refers_to_what_is_here(self) -> Self:
         for what, rows in (("people", self.people), ("spaces", self.spaces), ("things", self.things),
                            ("stock", self.stock), ("ranges", self.ranges), ("containers", self.containers),
-                           ("work", self.work), ("sawing", self.sawing), ("money", self.money)):  # fmt: skip
+                           ("work", self.work), ("sawing", self.sawing), ("money", self.money),
+                           ("price_lists", self.price_lists)):  # fmt: skip
             ids = [row.id for row in rows]
             double = next((i for n, i in enumerate(ids) if i in ids[:n]), None) if len(set(ids)) < len(ids) else None
             if double is not None:
@@ -109,6 +113,7 @@ ROWS: dict[str, tuple[type[Frozen], int]] = {
     "people": (Person, 50), "spaces": (Space, 200), "things": (Thing, 20_000), "stock": (Owned, 500),
     "ranges": (Range, 40), "containers": (Container, 500), "words": (HouseWord, 2000),
     "work": (WorkSession, 500), "designs": (History, 200), "sawing": (Sawn, 2000), "money": (MoneyEntry, 5000),
+    "price_lists": (PriceList, 40),
 }  # fmt: skip
 """The house's lists: of what, and how many at most."""
 

@@ -25,6 +25,8 @@ class Household(Versioned):
     is_demo = models.BooleanField(default=False)
     sawing = models.JSONField(default=list)
     """What was sawn: the core's `Sawn`, in the order of the work."""
+    price_lists = models.JSONField(default=list)
+    """Suppliers' lists that were brought: the core's `PriceList`."""
     created = models.DateTimeField(auto_now_add=True)
     members = models.ManyToManyField(settings.AUTH_USER_MODEL, through="Membership", related_name="households")
 

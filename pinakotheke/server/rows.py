@@ -74,6 +74,11 @@ def sawing_of(row: models.Household) -> materials.Sawing:
     return tuple(materials.Sawn.model_validate(one) for one in row.sawing)
 
 
+def price_lists_of(row: models.Household) -> tuple[materials.PriceList, ...]:
+    """Suppliers' lists the household brought."""
+    return tuple(materials.PriceList.model_validate(one) for one in row.price_lists)
+
+
 def money_of(row: models.Household) -> tuple[materials.MoneyEntry, ...]:
     """The household's money, as it was written down."""
     found = row.moneyentry_set.order_by("pk")
@@ -162,6 +167,7 @@ def house_of(row: models.Household) -> files.House:
         things=tuple(thing_of(t) for t in row.thing_set.select_related("space").order_by("pk")),
         stock=stock_of(row),
         sawing=sawing_of(row),
+        price_lists=price_lists_of(row),
         money=money_of(row),
         ranges=ranges_of(row),
         containers=containers_of(row),

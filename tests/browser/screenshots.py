@@ -75,12 +75,16 @@ def pictures(page: Page) -> None:
     stage(page, "materials")
     expect(page.get_by_test_id("bill-total")).to_be_visible()
     take(page, "list")
+    page.get_by_role("button", name="Cut from whole sheets and boards").click()
+    page.get_by_text("Cut", exact=True).click()
+    page.locator(".sawing button").first.click()
+    expect(page.locator(".title-block")).to_contain_text("To cut")
+    take(page, "cut")
 
     for name, key in (("walk-in", "loft-wardrobe"), ("slope", "stair-cupboard")):
         page.goto(f"{home.rsplit('/', 1)[0]}/{spaces[key]}/survey")
         expect(page.locator("[data-slot]").first).to_be_visible(timeout=60_000)
         take(page, f"measure-{name}")
-    practice(page)
     own_range(page, home)
 
     page.set_viewport_size({"width": PHONE[0], "height": PHONE[1]})
@@ -113,20 +117,6 @@ def own_range(page: Page, home: str) -> None:
     dialog.get_by_label("Bay widths").fill("640, 940, 1240")
     dialog.get_by_label("Shelf, each").fill("11.50")
     take(page, "ranges")
-
-
-def practice(page: Page) -> None:
-    """A practice room, half measured."""
-    page.locator(".crumbs button").click()
-    page.get_by_role("menuitem", name="Practise measuring").click()
-    page.get_by_role("button", name="Begin").click()
-    region = page.get_by_role("region", name="Next reading")
-    page.get_by_role("region", name="Practice").get_by_text("laser distance meter").click()
-    for _ in range(8):
-        before = region.locator("b").inner_text()
-        region.get_by_role("button", name="Take it: laser").click()
-        expect(region.locator("b")).not_to_have_text(before)
-    take(page, "practice")
 
 
 def stage(page: Page, name: str) -> None:

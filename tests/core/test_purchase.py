@@ -14,16 +14,20 @@ from pinakotheke.core.materials import (
     MoneyEntry,
     Named,
     Offcut,
+    PriceList,
     PurchaseLine,
     Stuff,
     StuffPlan,
     Supplier,
+    WithLists,
     accounts,
     bill,
     cut_list,
+    guess_price_columns,
     leave_out_first,
     offcuts_in_hand,
     purchase,
+    read_prices,
     sawn_board,
     sawn_sheet,
     shopping,
@@ -118,11 +122,13 @@ class PurchaseTests(TestCase):
         self.assertTrue(all(length <= 1300 for plan in got.plans for length, *_ in plan.bought))
 
     def test_variants_and_what_to_leave_out_first(self) -> None:
-        now = purchase(both(), Choice())
-        for one in variants(both(), Choice()):
-            then = purchase(both(), one.choice)
-            self.assertEqual(one.money, then.total - now.total)
-            self.assertAlmostEqual(one.hours, then.hours - now.hours)
+        for chosen in (Choice(cutting="make"), Choice()):
+            now = purchase(both(), chosen)
+            for one in variants(both(), chosen):
+                then = purchase(both(), one.choice)
+                self.assertEqual(one.money, then.total - now.total)
+                self.assertAlmostEqual(one.hours, then.hours - now.hours)
+            self.assertEqual("grade-mdf" in {v.key for v in variants(both(), chosen)}, chosen.cutting == "make")
         taken, then_costs = leave_out_first(both(), Choice(), now.total)
         self.assertEqual((taken, then_costs), ((), now.total))
         taken, then_costs = leave_out_first(both(), Choice(), Decimal(1))
@@ -216,6 +222,31 @@ class SupplierTests(TestCase):
         for n, one in enumerate(lines):
             brought = sum(o.pieces for o in best.ordered if o.line == n)
             self.assertTrue(n in best.lacking or not one.each or brought >= one.needed, one.name)
+
+
+class PriceListTests(TestCase):
+    def test_a_list_is_read_row_by_row_and_compared(self) -> None:
+        header = ["Article", "Length", "Depth", "Thickness", "Unit price", "Pack", "In stock"]
+        columns = guess_price_columns(header)
+        self.assertEqual(list(columns.values()), ["article", "width", "depth", "height", "price", "pack", "stock"])
+        table = [
+            ["particleboard", "2440", "1220", "18", "€ 30,00", "", "4"],
+            ["Wall screws, pack of 25", "", "", "", "5.00", "50", ""],
+            ["Shelf", "", "", "", "cheap", "", ""],
+            ["Shelf", "", "", "", "3", "many", ""],
+        ]
+        read = read_prices(table, columns, "metric")
+        self.assertEqual([(r.name, r.cents, r.pack, r.there) for r in read.rows],
+                         [("particleboard", 3000, 1, 4), ("Wall screws, pack of 25", 500, 50, 10_000)])  # fmt: skip
+        self.assertEqual([f.row for f in read.faults], [4, 5])
+        own = PriceList(id="p1", name="Yard", on="2026-03-02", delivery=Decimal(7), days=4, rows=read.rows)
+        market = WithLists(Fixed({}, Decimal(0), Decimal(0)), (own,))
+        whole = line("stock.sheet", 3).model_copy(
+            update={"name": "Particleboard", "width": 2441, "depth": 1220, "height": 18}
+        )
+        half = whole.model_copy(update={"width": 1220})
+        got = shopping([whole, half], market, DAY).best
+        self.assertEqual((got.goods, got.delivery, got.lacking, got.days), (9000, 700, (1,), 4))
 
 
 def cheapest(lines: list[PurchaseLine], quotes: dict[tuple[str, str], Quote], fee: int, free: int) -> int:

@@ -147,12 +147,36 @@ class PurchaseTests(ServerTestCase):
         self.assertEqual(self.ada.post(f"{self.path}/money", {**entry, "space": "moon"}).status_code, 404)
         self.assertEqual(self.ada.post(f"{self.path}/money", {**entry, "amount": "some"}).status_code, 422)
 
+    def test_a_suppliers_list_is_brought_compared_and_taken_away(self) -> None:
+        name = self.bought()["lines"][0]["name"]
+        text = f"article\tprice\tstock\n{name}\t0.01\t900\nother\tdear\t1"
+        columns = "article,price,stock"
+        client = self.ada.client
+
+        def sent(path: str, **fields: str) -> Any:
+            headers = {"X-CSRFToken": client.cookies["csrftoken"].value}
+            return client.post(f"/api{self.path}{path}", {"text": text, **fields}, headers=headers)
+
+        guessed = [c["guess"] for c in sent("/prices/look").json()["columns"]]
+        self.assertEqual(guessed, columns.split(","))
+        taken = sent("/prices", columns=columns, name="Next door", delivery="0", days="0").json()
+        self.assertEqual((taken["added"], [f["row"] for f in taken["faults"]]), (1, [3]))
+        shops = self.ada.get(f"{self.path}/purchase/shops?{self.asked()}").body
+        self.assertIn("Next door", [b["name"] for b in shops["baskets"]])
+        self.assertEqual([(one["name"], one["rows"]) for one in shops["lists"]], [("Next door", 1)])
+        self.assertIn('"Next door"', self.ada.get(f"{self.path}/house-file").content.decode())
+        self.assertEqual(sent("/prices", columns="article,,", name="x").status_code, 422)
+        self.assertEqual(self.eve.delete(f"{self.path}/prices/p1").status_code, 404)
+        self.assertEqual(self.ada.delete(f"{self.path}/prices/p1").status_code, 204)
+        self.assertEqual(self.ada.get(f"{self.path}/purchase/shops?{self.asked()}").body["lists"], [])
+
     def test_boards_in_hand_are_cut_first(self) -> None:
         board = {"name": "old table top", "size": "1200 x 700 x 18", "kind": "board"}
         before = self.bought(cutting="make")
         self.assertEqual(self.ada.post(f"{self.path}/owned", board).status_code, 201)
         after = self.bought(cutting="make")
-        self.assertIn("offcut o1.1", [s for one in after["plans"] for d in one["diagrams"] for s in d["stock"]])
+        stock = [s for one in after["plans"] for d in one["diagrams"] for s in d["stock"]]
+        self.assertIn("1200 × 700, offcut o1.1", stock)
         self.assertLessEqual(self._decimal(after["total"]), self._decimal(before["total"]))
 
     def test_lengths_are_said_and_a_wrong_one_is_refused_with_its_mend(self) -> None:

@@ -13,7 +13,7 @@ from reportlab.pdfgen.canvas import Canvas as Pdf
 from reportlab.platypus import Flowable, SimpleDocTemplate, Spacer, Table, TableStyle
 
 from ..units import Units
-from .check_report import BODY, HEAD, QUIET, TITLE, said_in
+from .check_report import BODY, QUIET, TITLE, said_in
 from .pdf import BOLD, FONT, MARGIN, use_fonts
 from .svg import CAPTION, INK
 
@@ -47,7 +47,7 @@ def buying_list(title: str, date: str, table: Sequence[Sequence[str]], notes: Se
                                  bottomMargin=MARGIN + 6 * mm, title=title, invariant=1, pageCompression=0)  # fmt: skip
     wide = paper[0] - 2 * MARGIN
     shares = (0.32, 0.24, 0.1, 0.14, 0.1, 0.1)
-    rows = [[said_in(cell, HEAD if not n else BODY) if k < 2 else cell for k, cell in enumerate(row)]
+    rows = [[said_in(cell, BODY) if n and k < 2 else cell for k, cell in enumerate(row)]
             for n, row in enumerate(table)]  # fmt: skip
     body = Table(rows, colWidths=[wide * s for s in shares], repeatRows=1)
     body.setStyle(TableStyle([

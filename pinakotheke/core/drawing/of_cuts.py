@@ -43,7 +43,7 @@ def sheet_diagram(plan: StuffPlan, sheet: CutSheet, number: int, units: Units, d
             canvas.note("note", cut.x + cut.w - text, cut.at - text * 0.35, str(n), size=0.8, halo=True)
     canvas.across(0, length, -text * 1.6, length, "length", from_y=0)
     canvas.upright(length + text * 1.6, 0, width, width, "width", from_x=length)
-    shows = f"{plan.stuff.name}, sheet {number}, grain along the length"
+    shows = f"{plan.stuff.said(units)}, sheet {number}, grain along the length"
     return canvas.drawing("plan", _title(shows, units, date, number))
 
 
@@ -58,13 +58,12 @@ def boards_diagram(plan: StuffPlan, boards: Sequence[Board], kerf: int, trim: in
         for piece in board.pieces:
             own = plan.label_of(piece.key)
             canvas.rect("part", x, y, piece.length, high, of=own.label, weight="medium", role="board")
-            canvas.label_in(x, y, piece.length, high, [f"{own.label} {_size(units, piece.length)}"], own.label)
+            canvas.label_in(x, y, piece.length, high, [own.label], own.label)
             x += piece.length + kerf
         if board.rest > 0:
             canvas.rect("closed", x, y, board.rest, high, weight="fine", cut=True, of=f"rest-{n}")
-        canvas.note("note", board.stock.length + text, y + high / 2 - text / 2, _size(units, board.stock.length),
-                    anchor="start")  # fmt: skip
-    return canvas.drawing("plan", _title(f"{plan.stuff.name}, {len(boards)} to cut", units, date, number))
+        canvas.note("note", board.stock.length + text * 3, y + high / 2 - text / 2, _size(units, board.stock.length))
+    return canvas.drawing("plan", _title(f"{plan.stuff.said(units)}, {len(boards)} to cut", units, date, number))
 
 
 def _size(units: Units, *sides: int) -> str:

@@ -7,13 +7,16 @@ from .hours import Hours, hours
 from .inserts import DrawerCuts, StripLine, cuts_of_drawers, pieces_of
 from .ledger import Account, EntryKind, MoneyEntry, accounts
 from .lists import printed_table, size_of, table_of
-from .plans import Offcut, StuffPlan, cut_sheets_of
+from .plans import OFFCUT, Offcut, StuffPlan, cut_sheets_of
+from .pricelist import PRICE_COLUMNS, PriceColumn, PriceList, WithLists, guess_price_columns, read_prices
 from .purchase import Named, Purchase, PurchaseLine, Variant, leave_out_first, purchase, variants
 from .sawing import Sawing, Sawn, SawnPart, offcuts_in_hand, sawn_board, sawn_sheet, spoil, unsawn
 from .suppliers import Market, Order, Shopping, StandIn, Supplier, shopping
 
 __all__ = [
+    "OFFCUT",
     "OMISSIONS",
+    "PRICE_COLUMNS",
     "Account",
     "Bill",
     "BillLine",
@@ -29,6 +32,8 @@ __all__ = [
     "Offcut",
     "Omission",
     "Order",
+    "PriceColumn",
+    "PriceList",
     "Purchase",
     "PurchaseLine",
     "Sawing",
@@ -41,17 +46,20 @@ __all__ = [
     "StuffPlan",
     "Supplier",
     "Variant",
+    "WithLists",
     "accounts",
     "bill",
     "cut_list",
     "cut_sheets_of",
     "cuts_of_drawers",
+    "guess_price_columns",
     "hours",
     "leave_out_first",
     "offcuts_in_hand",
     "pieces_of",
     "printed_table",
     "purchase",
+    "read_prices",
     "sawn_board",
     "sawn_sheet",
     "shopping",

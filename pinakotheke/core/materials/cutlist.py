@@ -14,6 +14,7 @@ from ..mechanics.materials import Grade, boards
 from ..systems import Part
 from ..systems.boards import Board, boards_of
 from ..tables import load
+from ..units import Units, format_length, with_unit
 from .choice import Choice, saw
 
 Kind = Literal["sheet", "board"]
@@ -37,8 +38,14 @@ class Stuff(NamedTuple):
         """Its name on a list."""
         if self.kind == "sheet":
             thinnest = min(boards()[self.grade].thicknesses)
-            return f"{boards()[self.grade].name if self.thick >= thinnest else THIN} {self.thick} mm"
-        return str(load("stock")["board"][self.of]["name"]).format(h=self.high, t=self.thick)
+            return boards()[self.grade].name if self.thick >= thinnest else THIN
+        return str(load("stock")["board"][self.of]["name"])
+
+    def said(self, units: Units) -> str:
+        """Its name with its thickness, or its section."""
+        if self.kind == "sheet":
+            return f"{self.name} {with_unit(self.thick, units)}"
+        return f"{self.name} " + " × ".join(format_length(mm, units) for mm in (self.thick, self.high))
 
 
 class CutPart(Frozen):

@@ -4,6 +4,7 @@ from collections.abc import Callable
 from decimal import Decimal
 
 from ..inventory.columns import guarded
+from ..saying import counted
 from ..units import Units, format_length
 from .purchase import Purchase, PurchaseLine
 
@@ -36,8 +37,11 @@ def printed_table(bought: Purchase, units: Units, currency: str, figures: Money)
     """The same for paper: fewer columns, money as it is written where the currency is at home."""
     head = ["Article", "Size", "Needed", "Buy", "Each", f"Total {currency}"]
     rows = [
-        [line.name, size_of(line, units), str(line.needed), f"{line.bought} {line.unit}", figures(line.each),
-         figures(line.total)]
+        [line.name, size_of(line, units), str(line.needed), _pieces(line), figures(line.each), figures(line.total)]
         for line in bought.lines
     ]  # fmt: skip
     return [head, *rows, ["Total", "", "", "", "", figures(bought.total)]]
+
+
+def _pieces(line: PurchaseLine) -> str:
+    return f"{line.bought} {counted(line.bought, line.unit, line.unit + 's')}"

@@ -12,8 +12,11 @@ from .choice import Choice, saw
 from .cutlist import CutPart, Stuff, by_stuff
 from .cutting.lengths import CutPlan, Piece, Stock, cut_lengths
 from .cutting.sheets import CutSheet, Panel, Sheet, SheetPlan, cut_sheets
+from .cutting.verify import faults_of
 
 CENTS = 100
+OFFCUT = "offcut "
+"""What the key of a rest in hand begins with."""
 
 
 class Offcut(NamedTuple):
@@ -124,13 +127,13 @@ def cut_plans(parts: Sequence[CutPart], choice: Choice, offcuts: Sequence[Offcut
         if stuff.kind == "sheet":
             panels = tuple(Panel(p.label, p.cut_length, p.cut_width, 1, p.turns) for p in own)
             stock = (
-                *(Sheet(f"offcut {o.name}", o.length, o.width, 0, 1) for o in rests),
+                *(Sheet(OFFCUT + o.name, o.length, o.width, 0, 1) for o in rests),
                 *sheets_of(stuff, choice.longest),
             )
             found.append(StuffPlan(stuff, own, sheets=_sheets(panels, stock, choice.kerf, choice.trim)))
         else:
             pieces = tuple(Piece(p.label, p.cut_length, 1) for p in own)
-            lengths = (*(Stock(f"offcut {o.name}", o.length, 0, 1) for o in rests), *boards_sold(stuff, choice.longest))
+            lengths = (*(Stock(OFFCUT + o.name, o.length, 0, 1) for o in rests), *boards_sold(stuff, choice.longest))
             found.append(StuffPlan(stuff, own, lengths=_lengths(pieces, lengths, choice.kerf, choice.trim)))
     return tuple(found)
 
@@ -138,7 +141,12 @@ def cut_plans(parts: Sequence[CutPart], choice: Choice, offcuts: Sequence[Offcut
 @lru_cache(maxsize=64)
 def _sheets(panels: tuple[Panel, ...], stock: tuple[Sheet, ...], kerf: int, trim: int) -> SheetPlan:
     """The same list is asked for by the page, its files and its papers."""
-    return cut_sheets(panels, stock, kerf=kerf, trim=trim, stages=int(saw("stages")))
+    stages = int(saw("stages"))
+    plan = cut_sheets(panels, stock, kerf=kerf, trim=trim, stages=stages)
+    faults = faults_of(plan, panels, stock, kerf=kerf, trim=trim, stages=stages)
+    if faults:  # no diagram is better than a wrong one
+        raise RuntimeError("; ".join(faults))
+    return plan
 
 
 @lru_cache(maxsize=64)

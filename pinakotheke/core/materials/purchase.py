@@ -149,8 +149,8 @@ def _stock(plans: Sequence[StuffPlan], parts: Sequence[CutPart], sawing: Sequenc
                 taken[part.space] += part.cut_length * part.cut_width
         each = (Decimal(cents) / 100).quantize(CENT)
         rows.append(PurchaseLine(
-            item=f"stock.{stuff.kind}", name=stuff.name, width=length, depth=width, height=0, needed=number,
-            bought=number, unit=stuff.kind, each=each, total=each * number,
+            item=f"stock.{stuff.kind}", name=stuff.name, width=length, depth=width or stuff.high, height=stuff.thick,
+            needed=number, bought=number, unit=stuff.kind, each=each, total=each * number,
             by_space=tuple(taken.items()) or ((parts[0].space, 1),),
         ))  # fmt: skip
     bands: dict[str, int] = defaultdict(int)
@@ -217,7 +217,19 @@ def _others(designs: Sequence[Design], choice: Choice) -> list[tuple[str, str, s
         (f"without-{one.key}", f"without {one.name}", one.look, _toggled(choice, one), one.key in choice.without)
         for one in omissions_in(designs)
     ]
-    return [*ways, *out]
+    return [*ways, *_grades(choice), *out]
+
+
+def _grades(choice: Choice) -> list[tuple[str, str, str, Choice, bool]]:
+    """Other boards for what is cut; chosen once more they are as designed."""
+    if choice.cutting == "measure":
+        return []
+    return [
+        (f"grade-{row['grade']}", row["name"], row["look"],
+         choice.model_copy(update={"grade": None if choice.grade == row["grade"] else row["grade"]}),
+         choice.grade == row["grade"])
+        for row in load("stock")["grade"]
+    ]  # fmt: skip
 
 
 def _toggled(choice: Choice, one: Omission) -> Choice:

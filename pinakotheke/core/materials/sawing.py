@@ -13,7 +13,7 @@ from ..mechanics.materials import Grade
 from .cutlist import CutPart, Kind, Stuff
 from .cutting.lengths import Board
 from .cutting.sheets import CutSheet
-from .plans import Offcut, StuffPlan
+from .plans import OFFCUT, Offcut, StuffPlan
 
 Side = Annotated[int, Field(ge=0, le=100_000)]
 
@@ -99,7 +99,7 @@ def _part(plan: StuffPlan, label: str) -> SawnPart:
 
 def _sawn(key: str, stuff: Stuff, stock: str, length: int, width: int, cents: int, parts: tuple[SawnPart, ...],
           rests: tuple[tuple[int, int], ...]) -> Sawn:  # fmt: skip
-    rest_of = stock.removeprefix("offcut ") if not cents else ""
+    rest_of = stock.removeprefix(OFFCUT) if not cents else ""
     return Sawn(id=key, kind=stuff.kind, grade=stuff.grade, thick=stuff.thick, high=stuff.high, of=stuff.of,
                 length=length, width=width, cents=cents, rest_of=rest_of, parts=parts, rests=rests)  # fmt: skip
 

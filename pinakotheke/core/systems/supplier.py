@@ -32,6 +32,7 @@ _NAMES: dict[ListColumn, tuple[str, ...]] = {
 }
 LIDS: tuple[Lid, ...] = get_args(Lid)
 Row = TypeVar("Row")
+Meaning = TypeVar("Meaning", bound=str)
 _MONEY = re.compile(r"\d[\d., ]*")
 
 
@@ -62,12 +63,12 @@ def read_articles(rows: Sequence[Sequence[str]], columns: Mapping[int, ListColum
     def one(fields: Mapping[ListColumn, str]) -> Article:
         return Article(
             kind=_kind(fields.get("article", ""), words), price=money(fields.get("price", "")),
-            width=_side(fields, "width", units), depth=_side(fields, "depth", units),
-            height=_side(fields, "height", units), code=unguarded(fields.get("code", ""))[:40],
+            width=side_of(fields.get("width", ""), units), depth=side_of(fields.get("depth", ""), units),
+            height=side_of(fields.get("height", ""), units), code=unguarded(fields.get("code", ""))[:40],
             rating=round(parse_mass(fields["rating"], units), 3) if fields.get("rating") else None,
         )  # fmt: skip
 
-    found, faults = _each(rows, columns, one, units)
+    found, faults = each_row(rows, columns, one, units)
     return ReadArticles(articles=tuple(found), faults=tuple(faults))
 
 
@@ -77,7 +78,7 @@ def read_containers(rows: Sequence[Sequence[str]], columns: Mapping[int, ListCol
     used = set(taken)
 
     def one(fields: Mapping[ListColumn, str]) -> Container:
-        sides = {side: _side(fields, side, units) for side in ("width", "depth", "height")}
+        sides = {side: side_of(fields.get(side, ""), units) for side in ("width", "depth", "height")}
         lacking = [side for side, mm in sides.items() if mm is None]
         if lacking:
             raise CallOutError("list.no-side", sides=lacking)
@@ -95,12 +96,12 @@ def read_containers(rows: Sequence[Sequence[str]], columns: Mapping[int, ListCol
         used.add(new)
         return box
 
-    found, faults = _each(rows, columns, one, units)
+    found, faults = each_row(rows, columns, one, units)
     return ReadContainers(containers=tuple(found), faults=tuple(faults))
 
 
-def _each(rows: Sequence[Sequence[str]], columns: Mapping[int, ListColumn],
-          one: Callable[[Mapping[ListColumn, str]], Row], units: Units) -> tuple[list[Row], list[RowFault]]:  # fmt: skip
+def each_row(rows: Sequence[Sequence[str]], columns: Mapping[int, Meaning],
+             one: Callable[[Mapping[Meaning, str]], Row], units: Units) -> tuple[list[Row], list[RowFault]]:  # fmt: skip
     """Every row that can be read, and the faults of the others; empty rows are passed over."""
     found: list[Row] = []
     faults: list[RowFault] = []
@@ -154,8 +155,8 @@ def money(text: str) -> float:
     return float(re.sub(r"[.,]", "", number))
 
 
-def _side(fields: Mapping[ListColumn, str], side: ListColumn, units: Units) -> int | None:
-    text = fields.get(side, "")
+def side_of(text: str, units: Units) -> int | None:
+    """A side as a list has it, mm; None for none."""
     return round(parse_length(text, units).mm) if text and text not in ("-", "–") else None
 
 

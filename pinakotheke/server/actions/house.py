@@ -128,6 +128,7 @@ def import_house(user: User | None, house: House, *, demo: bool = False) -> mode
     row = models.Household.objects.create(
         name=house.name, units=house.units, currency=house.currency, rules=house.rules.model_dump(mode="json"),
         is_demo=demo, sawing=[one.model_dump(mode="json") for one in house.sawing],
+        price_lists=[one.model_dump(mode="json") for one in house.price_lists],
     )  # fmt: skip
     if user is not None:
         _let_in(row, user)

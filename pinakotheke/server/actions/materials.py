@@ -4,12 +4,13 @@ from typing import Any
 
 from django.db import transaction
 
-from pinakotheke.core.materials import MoneyEntry, Sawing, Sawn, spoil, unsawn
+from pinakotheke.core.materials import MoneyEntry, PriceList, Sawing, Sawn, spoil, unsawn
+from pinakotheke.core.materials.pricelist import PriceRow
 
 from .. import models, rows
 from .base import Invalid, NotFound, User, log, own_household
 
-MOST_ENTRIES, MOST_SAWN = 5000, 2000
+MOST_ENTRIES, MOST_SAWN, MOST_LISTS = 5000, 2000, 40
 
 
 def _free(taken: set[str], stem: str) -> str:
@@ -64,6 +65,35 @@ def spoil_part(user: User, household_id: int, part: str) -> models.Household:
         raise NotFound("part")
     log(row, user, "cut.spoiled", part=part)
     return _keep(row, spoil(sawing, part))
+
+
+@transaction.atomic
+def bring_prices(
+    user: User, household_id: int, fields: dict[str, Any], priced: tuple[PriceRow, ...]
+) -> models.Household:
+    """A supplier's list; one of the same name is replaced."""
+    row = _locked(user, household_id)
+    kept = [one for one in rows.price_lists_of(row) if one.name != fields["name"]]
+    if len(kept) >= MOST_LISTS:
+        raise Invalid("buying.too-many-lists", most=MOST_LISTS)
+    brought = PriceList.model_validate({**fields, "id": _free({one.id for one in kept}, "p"), "rows": priced})
+    row.price_lists = [one.model_dump(mode="json") for one in (*kept, brought)]
+    row.save(update_fields=["price_lists"])
+    log(row, user, "prices.bring", key=brought.id)
+    return row
+
+
+@transaction.atomic
+def drop_prices(user: User, household_id: int, key: str) -> models.Household:
+    """Take a supplier's list away."""
+    row = _locked(user, household_id)
+    kept = [one for one in rows.price_lists_of(row) if one.id != key]
+    if len(kept) == len(row.price_lists):
+        raise NotFound("list")
+    row.price_lists = [one.model_dump(mode="json") for one in kept]
+    row.save(update_fields=["price_lists"])
+    log(row, user, "prices.drop", key=key)
+    return row
 
 
 @transaction.atomic

@@ -16,6 +16,7 @@ from pinakotheke.core.materials import (
     Shopping,
     StandIn,
     StuffPlan,
+    WithLists,
     offcuts_in_hand,
     purchase,
     sawn_board,
@@ -95,9 +96,14 @@ class Buying:
         ]
 
     @cached_property
+    def market(self) -> WithLists:
+        """The simulated suppliers, and those whose lists the household brought."""
+        return WithLists(StandIn(self.day), rows.price_lists_of(self.household))
+
+    @cached_property
     def shops(self) -> Shopping:
         """Where to buy."""
-        return shopping(self.bought.lines, StandIn(self.day), self.day)
+        return shopping(self.bought.lines, self.market, self.day)
 
 
 def designs_to_buy(household: models.Household) -> list[models.Design]:

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from django.http import HttpResponse
 from django.utils import timezone
-from ninja import Query, Router, Schema
+from ninja import File, Form, Query, Router, Schema, UploadedFile
 from pydantic import Field, StringConstraints
 
 from pinakotheke.core.drawing import TEXT_MM
@@ -17,14 +17,18 @@ from pinakotheke.core.layout import Design
 from pinakotheke.core.lengths import parse_length
 from pinakotheke.core.materials import (
     OMISSIONS,
+    PRICE_COLUMNS,
     Choice,
     Cutting,
     EntryKind,
+    PriceColumn,
     StripLine,
     cut_sheets_of,
     cuts_of_drawers,
+    guess_price_columns,
     pieces_of,
     printed_table,
+    read_prices,
     table_of,
 )
 from pinakotheke.core.mechanics.materials import Grade
@@ -38,8 +42,9 @@ from .. import rows
 from ..actions import materials as actions
 from ..actions.base import Invalid, own_design, own_household
 from ..sheets import write_csv, write_xlsx
-from .common import MemberRequest, PathId, RowId
-from .materials_view import BuyingInWords, MoneyView, PurchaseView, ShoppingView, VariantsView
+from .common import MemberRequest, PathId, RowId, TypedName
+from .lists import FaultView, ListPreview, Matching, PastedText, previewed, sent_table
+from .materials_view import BuyingInWords, MoneyView, PricesTaken, PurchaseView, ShoppingView, VariantsView
 
 router = Router(tags=["materials"])
 XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
@@ -268,7 +273,7 @@ def cuts_pdf(request: MemberRequest, household_id: PathId, asked: Query[Asked]) 
 def cuts_dxf(request: MemberRequest, household_id: PathId, asked: Query[Asked]) -> HttpResponse:
     """Every sheet with its parts where they lie."""
     one = buying(request, household_id, asked)
-    sheets = [(f"{plan.stuff.name}, sheet {n}", sheet)
+    sheets = [(f"{plan.stuff.said(one.units)}, sheet {n}", sheet)
               for n, (plan, sheet) in enumerate(cut_sheets_of(one.bought.plans), 1)]  # fmt: skip
     if not sheets:
         raise Invalid("buying.nothing-cut")
@@ -311,6 +316,48 @@ def unsawn(request: MemberRequest, household_id: PathId, key: str) -> tuple[int,
 def spoilt(request: MemberRequest, household_id: PathId, data: SpoiltData) -> tuple[int, None]:
     """A part is spoiled: it is planned anew from what is left."""
     actions.spoil_part(request.user, household_id, data.part)
+    return 204, None
+
+
+class PricesMatching(Matching):
+    """Which column is what, and whose list it is."""
+
+    name: TypedName
+    delivery: Annotated[str, StringConstraints(max_length=40)] = ""
+    days: Annotated[int, Field(ge=0, le=365)] = 0
+
+
+@router.post("/households/{household_id}/prices/look", response=ListPreview, operation_id="materials_preview_prices")
+def preview_prices(request: MemberRequest, household_id: PathId, data: Form[PastedText],
+                   file: File[UploadedFile | None] = None) -> ListPreview:  # fmt: skip
+    """What the columns of a supplier's list seem to be; nothing is kept."""
+    own_household(request.user, household_id)
+    table = sent_table(file, data.text)
+    return previewed(table, guess_price_columns(table[0]), PRICE_COLUMNS)
+
+
+@router.post("/households/{household_id}/prices", response=PricesTaken, operation_id="materials_take_prices")
+def take_prices(request: MemberRequest, household_id: PathId, data: Form[PricesMatching],
+                file: File[UploadedFile | None] = None) -> PricesTaken:  # fmt: skip
+    """A supplier's list with the prices of today; rows that cannot be read are named and left out."""
+    units: Units = own_household(request.user, household_id).units  # type: ignore[assignment]
+    columns: dict[int, PriceColumn] = {n: c for n, c in enumerate(data.columns.split(",")) if c in PRICE_COLUMNS}
+    for needed in ("article", "price"):
+        if needed not in columns.values():
+            raise Invalid(f"list.no-{needed}")
+    read = read_prices(sent_table(file, data.text)[1:], columns, units)
+    delivery = Decimal(str(money(data.delivery))).quantize(Decimal("0.01")) if data.delivery.strip() else Decimal(0)
+    fields = {"name": data.name, "days": data.days, "delivery": delivery, "on": timezone.localdate().isoformat()}
+    if read.rows:
+        actions.bring_prices(request.user, household_id, fields, read.rows)
+    faults = [FaultView(row=f.row, problem=f.problem, mend=f.mend) for f in read.faults]
+    return PricesTaken(added=len(read.rows), faults=faults)
+
+
+@router.delete("/households/{household_id}/prices/{key}", response={204: None}, operation_id="materials_drop_prices")
+def drop_prices(request: MemberRequest, household_id: PathId, key: str) -> tuple[int, None]:
+    """Take a supplier's list away."""
+    actions.drop_prices(request.user, household_id, key)
     return 204, None
 
 

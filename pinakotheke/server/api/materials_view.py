@@ -1,24 +1,26 @@
 """The purchase in words: the list, its variants, cut plans with their diagrams, where to buy, and the money."""
 
 from decimal import Decimal
-from typing import Literal
+from typing import Annotated, Literal
 
 from ninja import Schema
+from pydantic import Field
 
 from pinakotheke.core.drawing import Drawing
 from pinakotheke.core.materials import (
+    OFFCUT,
     Account,
     CutPart,
     EntryKind,
     PurchaseLine,
     Sawn,
-    StandIn,
     StuffPlan,
     accounts,
     leave_out_first,
     size_of,
     variants,
 )
+from pinakotheke.core.mechanics.materials import Grade
 from pinakotheke.core.saying import counted
 from pinakotheke.core.units import format_length
 from pinakotheke.core.words import figures, more_or_less
@@ -32,6 +34,7 @@ from pinakotheke.core.words.buying import (
 
 from .. import rows
 from .buying import Buying, designs_to_buy
+from .lists import FaultView
 
 
 class BoughtSpaceView(Schema):
@@ -74,6 +77,7 @@ class VariantView(Schema):
     chosen: bool
     cutting: Literal["measure", "stock", "make"]
     without: list[str]
+    grade: Grade | None
 
 
 class CutPartView(Schema):
@@ -155,6 +159,22 @@ class AloneView(Schema):
     more: str
 
 
+class PriceListView(Schema):
+    """A supplier's list that was brought."""
+
+    key: str
+    name: str
+    on: str
+    rows: int
+
+
+class PricesTaken(Schema):
+    """What a supplier's list gave, and what it did not."""
+
+    added: int
+    faults: Annotated[list[FaultView], Field(max_length=5000)]
+
+
 class ShoppingView(Schema):
     """Where to buy, by the prices of a day."""
 
@@ -163,6 +183,7 @@ class ShoppingView(Schema):
     baskets: list[BasketView]
     lacking: list[str]
     alone: list[AloneView]
+    lists: list[PriceListView]
 
 
 class LeaveOutView(Schema):
@@ -284,7 +305,7 @@ class BuyingInWords(Buying):
         found = [
             VariantView(
                 key=v.key, name=v.name, look=v.look, chosen=v.chosen, cutting=v.choice.cutting,
-                without=sorted(v.choice.without), money=more_or_less(v.money, self.currency),
+                without=sorted(v.choice.without), grade=v.choice.grade, money=more_or_less(v.money, self.currency),
                 hours=f"{'+' if v.hours > 0 else '−'}{abs(v.hours):.1f} h" if abs(v.hours) >= 0.05 else "",
             )
             for v in variants(self.named, self.choice, self.offcuts, self.sawing)
@@ -305,14 +326,14 @@ class BuyingInWords(Buying):
         drawings = self.diagrams(plan, 1 + 100 * number)
         if plan.sheets is not None:
             labels = [[[p.panel.key for p in s.parts]] for s in plan.sheets.sheets]
-            stock = [[s.sheet.key] for s in plan.sheets.sheets]
+            stock = [[self._stock(s.sheet.key, s.sheet.length, s.sheet.width)] for s in plan.sheets.sheets]
         else:
             assert plan.lengths is not None
             labels = [[[p.key for p in b.pieces] for b in plan.lengths.boards]]
-            stock = [[b.stock.key for b in plan.lengths.boards]]
+            stock = [[self._stock(b.stock.key, b.stock.length) for b in plan.lengths.boards]]
         bought = ", ".join(f"{n} of {self._size(length, width)}" for length, width, _, n in plan.bought)
         return PlanView(
-            name=plan.stuff.name, kind=plan.stuff.kind, bought=bought, says=plan_in_words(plan, self.currency),
+            name=plan.stuff.said(self.units), kind=plan.stuff.kind, bought=bought, says=plan_in_words(plan, self.currency),
             rests=rests_in_words(plan, self.units), parts=[self.part_view(p) for p in plan.parts],
             diagrams=[
                 DiagramView(drawing=d, labels=own, stock=of)
@@ -320,17 +341,23 @@ class BuyingInWords(Buying):
             ],
         )  # fmt: skip
 
+    def _stock(self, key: str, *sides: int) -> str:
+        """The size of what is sawn, and which offcut it is."""
+        return self._size(*sides) + (f", {key}" if key.startswith(OFFCUT) else "")
+
     def _sawn(self, one: Sawn) -> SawnView:
         parts = [
             SawnPartView(id=p.id, label=p.label, size=self._size(p.length, p.width), spoiled=p.spoiled)
             for p in one.parts
         ]
-        return SawnView(key=one.id, name=one.stuff.name, size=self._size(one.length, one.width), parts=parts)
+        return SawnView(
+            key=one.id, name=one.stuff.said(self.units), size=self._size(one.length, one.width), parts=parts
+        )
 
     def shopping(self) -> ShoppingView:
         """Where to buy it."""
-        market, lines = StandIn(self.day), self.bought.lines
-        names = {s.id: s for s in market.suppliers()}
+        lines = self.bought.lines
+        names = {s.id: s for s in self.market.suppliers()}
         best, baskets = self.shops.best, []
         for supplier in names.values():
             own = [o for o in best.ordered if o.supplier == supplier.id]
@@ -351,7 +378,9 @@ class BuyingInWords(Buying):
             for who, order in self.shops.alone
         ]  # fmt: skip
         return ShoppingView(day=self.day.isoformat(), says=order_in_words(best, self.currency), baskets=baskets,
-                            lacking=[lines[n].name for n in best.lacking], alone=alone)  # fmt: skip
+                            lacking=[lines[n].name for n in best.lacking], alone=alone,
+                            lists=[PriceListView(key=one.id, name=one.name, on=one.on, rows=len(one.rows))
+                                   for one in rows.price_lists_of(self.household)])  # fmt: skip
 
     def _cents(self, cents: int) -> str:
         return figures(Decimal(cents) / 100, self.currency)

@@ -2141,6 +2141,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{household_id}/prices/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Prices
+         * @description What the columns of a supplier's list seem to be; nothing is kept.
+         */
+        post: operations["materials_preview_prices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Prices
+         * @description A supplier's list with the prices of today; rows that cannot be read are named and left out.
+         */
+        post: operations["materials_take_prices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/prices/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Prices
+         * @description Take a supplier's list away.
+         */
+        delete: operations["materials_drop_prices"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{household_id}/money": {
         parameters: {
             query?: never;
@@ -7309,6 +7369,8 @@ export interface components {
             cutting: "measure" | "stock" | "make";
             /** Without */
             without: string[];
+            /** Grade */
+            grade: ("particleboard" | "mdf" | "spruce-plywood" | "birch-plywood" | "pine" | "oak") | null;
         };
         /**
          * VariantsView
@@ -7361,6 +7423,20 @@ export interface components {
             total: string;
         };
         /**
+         * PriceListView
+         * @description A supplier's list that was brought.
+         */
+        PriceListView: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** On */
+            on: string;
+            /** Rows */
+            rows: number;
+        };
+        /**
          * ShoppingView
          * @description Where to buy, by the prices of a day.
          */
@@ -7375,6 +7451,8 @@ export interface components {
             lacking: string[];
             /** Alone */
             alone: components["schemas"]["AloneView"][];
+            /** Lists */
+            lists: components["schemas"]["PriceListView"][];
         };
         /**
          * SawnData
@@ -7418,6 +7496,41 @@ export interface components {
         SpoiltData: {
             /** Part */
             part: string;
+        };
+        /**
+         * PricesTaken
+         * @description What a supplier's list gave, and what it did not.
+         */
+        PricesTaken: {
+            /** Added */
+            added: number;
+            /** Faults */
+            faults: components["schemas"]["FaultView"][];
+        };
+        /**
+         * PricesMatching
+         * @description Which column is what, and whose list it is.
+         */
+        PricesMatching: {
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /** Columns */
+            columns: string;
+            /** Name */
+            name: string;
+            /**
+             * Delivery
+             * @default
+             */
+            delivery: string;
+            /**
+             * Days
+             * @default 0
+             */
+            days: number;
         };
         /**
          * AccountView
@@ -10423,6 +10536,109 @@ export interface operations {
                 "application/json": components["schemas"]["SpoiltData"];
             };
         };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    materials_preview_prices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Text
+                     * @default
+                     */
+                    text?: string;
+                    /** File */
+                    file?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListPreview"];
+                };
+            };
+        };
+    };
+    materials_take_prices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Text
+                     * @default
+                     */
+                    text?: string;
+                    /** Columns */
+                    columns: string;
+                    /** Name */
+                    name: string;
+                    /**
+                     * Delivery
+                     * @default
+                     */
+                    delivery?: string;
+                    /**
+                     * Days
+                     * @default 0
+                     */
+                    days?: number;
+                    /** File */
+                    file?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PricesTaken"];
+                };
+            };
+        };
+    };
+    materials_drop_prices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description No Content */
             204: {

@@ -110,11 +110,12 @@ function Variants({ houseId, ask, onAsk }: Pick<Props, 'ask' | 'onAsk'> & { hous
           type="button"
           className="variant"
           aria-pressed={one.chosen}
-          onClick={() => onAsk({ cutting: one.cutting, without: one.without })}
+          onClick={() => onAsk({ cutting: one.cutting, without: one.without, grade: one.grade })}
         >
           <b>{one.name}</b>
           <span>
             {one.chosen && one.key.startsWith('without') ? 'Buy it after all: ' : ''}
+            {one.chosen && one.key.startsWith('grade') ? 'As designed: ' : ''}
             {[one.money, one.hours].filter(Boolean).join(', ') ||
               (one.chosen ? 'as it is' : 'costs the same')}
           </span>

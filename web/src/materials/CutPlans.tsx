@@ -19,7 +19,7 @@ export function CutPlans({ houseId, purchase, ask, onAsk, shown, onShow }: Props
   const query = asQuery(ask)
   const path = `/api/households/${houseId}`
   const offered = (useVariants(houseId, ask).data?.variants ?? []).filter(
-    (one) => one.cutting !== 'measure' && !one.key.startsWith('without'),
+    (one) => one.cutting !== 'measure' && !/^(without|grade)/.test(one.key),
   )
   if (ask.cutting === 'measure')
     return offered.length === 0 ? (

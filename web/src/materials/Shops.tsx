@@ -1,13 +1,23 @@
+import { Button, NumberInput, TextInput } from '@mantine/core'
+import { useState } from 'react'
+
 import type { Schemas } from '../api/client'
+import { BringList } from '../shell/BringList'
 import { Fetched } from '../shell/Fetched'
-import { useShops, type Ask } from './usePurchase'
+import { TakeOut } from '../shell/TakeOut'
+import { useBuying, useShops, type Ask } from './usePurchase'
 
 /** Where to buy: the cheapest way from several suppliers, and each alone. */
 export function Shops({ houseId, ask, currency }: { houseId: number; ask: Ask; currency: string }) {
   const query = useShops(houseId, ask)
   return (
     <Fetched query={query} waiting="Asking the suppliers">
-      {(shopping) => <Baskets shopping={shopping} currency={currency} />}
+      {(shopping) => (
+        <>
+          <Baskets shopping={shopping} currency={currency} />
+          <Lists houseId={houseId} ask={ask} shopping={shopping} />
+        </>
+      )}
     </Fetched>
   )
 }
@@ -63,5 +73,80 @@ function Baskets({ shopping, currency }: { shopping: Schemas['ShoppingView']; cu
         </table>
       </section>
     </>
+  )
+}
+
+/** Suppliers' own lists, each with the day of its prices. */
+function Lists({ houseId, ask, shopping }: { houseId: number; ask: Ask; shopping: Schemas['ShoppingView'] }) {
+  const act = useBuying(houseId, ask)
+  const [name, setName] = useState('')
+  const [delivery, setDelivery] = useState('')
+  const [days, setDays] = useState(1)
+  const [bringing, setBringing] = useState(false)
+  const withSupplier = (form: FormData) => {
+    form.append('name', name)
+    form.append('delivery', delivery)
+    form.append('days', String(days))
+    return form
+  }
+  return (
+    <section aria-label="Suppliers’ lists" className="cuts no-print">
+      <h2>Suppliers’ lists</h2>
+      {shopping.lists.length === 0 && (
+        <p className="quiet">
+          Bring a supplier’s list as CSV or XLSX: articles with their sizes, prices, packs and stock. They are
+          compared with the others.
+        </p>
+      )}
+      <ul className="sawing">
+        {shopping.lists.map((one) => (
+          <li key={one.key}>
+            {one.name}: {one.rows} {one.rows === 1 ? 'article' : 'articles'}, prices of {one.on}
+            <TakeOut label={`Take the list of ${one.name} away`} onClick={() => act.dropPrices(one.key)} />
+          </li>
+        ))}
+      </ul>
+      <div className="row" style={{ alignItems: 'flex-end' }}>
+        <TextInput
+          size="xs"
+          label="Supplier"
+          value={name}
+          onChange={(event) => setName(event.currentTarget.value)}
+        />
+        <TextInput
+          size="xs"
+          w={110}
+          label="Delivery costs"
+          placeholder="nothing"
+          value={delivery}
+          onChange={(event) => setDelivery(event.currentTarget.value)}
+        />
+        <NumberInput
+          size="xs"
+          w={90}
+          label="Takes days"
+          min={0}
+          max={365}
+          value={days}
+          onChange={(value) => setDays(Number(value) || 0)}
+        />
+        <Button size="xs" variant="default" disabled={!name.trim()} onClick={() => setBringing(true)}>
+          Bring its list…
+        </Button>
+      </div>
+      {bringing && (
+        <BringList
+          title={`The list of ${name}`}
+          about="One article a row, named as on the list to buy. A size that is left empty fits all."
+          sample={
+            'article\twidth\tdepth\theight\tprice\tpack\tstock\nParticleboard\t2440\t1220\t18\t31.90\t1\t12'
+          }
+          rows="articles"
+          look={act.lookAtPrices}
+          take={(form) => act.takePrices(withSupplier(form))}
+          onClose={() => setBringing(false)}
+        />
+      )}
+    </section>
   )
 }

@@ -6,6 +6,7 @@ import { api, body, said, type Schemas } from '../api/client'
 import { useUndo } from '../shell/undo'
 
 export type Purchase = Schemas['PurchaseView']
+export type Grade = NonNullable<Schemas['VariantView']['grade']>
 export type Cutting = Schemas['VariantView']['cutting']
 
 /** How the list is bought: it stands in the address, so that a reload or another window has it too. */
@@ -13,6 +14,8 @@ export interface Ask {
   designs: number[]
   cutting: Cutting
   without: string[]
+  /** Other boards for what is cut from sheets. */
+  grade: Grade | null
   kerf: string
   longest: string
   shown: number
@@ -27,16 +30,18 @@ export function useAsk(design: number): [Ask, (change: Partial<Omit<Ask, 'shown'
     designs: [design, ...also.filter((id) => id !== design)],
     cutting: CUTTINGS.find((one) => one === search.get('cutting')) ?? 'measure',
     without: (search.get('without') ?? '').split(',').filter(Boolean),
+    grade: (search.get('grade') as Grade | null) ?? null,
     kerf: search.get('kerf') ?? '',
     longest: search.get('longest') ?? '',
     shown: design,
   }
   const change = (next: Partial<Omit<Ask, 'shown'>>) => {
-    const { designs, cutting, without, kerf, longest } = { ...ask, ...next }
+    const { designs, cutting, without, grade, kerf, longest } = { ...ask, ...next }
     const said = {
       also: designs.filter((id) => id !== design).join(','),
       cutting: cutting === 'measure' ? '' : cutting,
       without: without.join(','),
+      grade: grade ?? '',
       kerf,
       longest,
     }
@@ -61,6 +66,7 @@ export function asQuery(ask: Ask): string {
   for (const id of ask.designs) query.append('designs', String(id))
   for (const key of ask.without) query.append('without', key)
   query.set('cutting', ask.cutting)
+  if (ask.grade) query.set('grade', ask.grade)
   if (ask.kerf) query.set('kerf', ask.kerf)
   if (ask.longest) query.set('longest', ask.longest)
   return query.toString()
@@ -165,6 +171,30 @@ export function useBuying(house: number, ask: Ask) {
       act.mutate(() => api.POST('/api/households/{household_id}/money', { params: { path }, body: entry }), {
         onSuccess: then,
       }),
+    /** What the columns of a supplier's list seem to be. */
+    lookAtPrices: (form: FormData) =>
+      body(
+        api.POST('/api/households/{household_id}/prices/look', {
+          params: { path },
+          body: { text: '', file: null },
+          bodySerializer: () => form,
+        }),
+      ),
+    takePrices: async (form: FormData) => {
+      const taken = await body(
+        api.POST('/api/households/{household_id}/prices', {
+          params: { path },
+          body: { text: '', columns: '', file: null, name: '', delivery: '', days: 0 },
+          bodySerializer: () => form,
+        }),
+      )
+      await refresh()
+      return taken
+    },
+    dropPrices: (key: string) =>
+      act.mutate(() =>
+        api.DELETE('/api/households/{household_id}/prices/{key}', { params: { path: { ...path, key } } }),
+      ),
     strikeOut: (key: string) =>
       act.mutate(() =>
         api.DELETE('/api/households/{household_id}/money/{key}', { params: { path: { ...path, key } } }),

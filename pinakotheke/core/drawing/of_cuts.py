@@ -11,8 +11,8 @@ from ..units import Units, format_length
 from .canvas import Canvas
 from .models import Drawing, TitleBlock
 
-APART = 70
-"""Between two boards, mm."""
+HIGH = 3.6
+"""Least height of a drawn board, in heights of its text."""
 SMALLEST = 36.0
 """Text where no paper's scale says how high it is, mm of the sheet."""
 
@@ -49,10 +49,12 @@ def sheet_diagram(plan: StuffPlan, sheet: CutSheet, number: int, units: Units, d
 
 def boards_diagram(plan: StuffPlan, boards: Sequence[Board], kerf: int, trim: int, number: int, units: Units,
                    date: str = "", text: float = SMALLEST) -> Drawing:  # fmt: skip
-    """Boards one under the other, the first above; the pieces from the left, each with its label."""
-    canvas, high = Canvas(text, units), plan.stuff.high
+    """Boards one under the other, the first above; the pieces from the left, each with its label. Lengths are to scale;
+    boards are drawn high enough for their labels to be read.
+    """
+    canvas, high = Canvas(text, units), max(float(plan.stuff.high), HIGH * text)
     for n, board in enumerate(boards):
-        y = -n * (high + APART) - high
+        y = -n * (high + 2 * text) - high
         canvas.rect("wall", 0, y, board.stock.length, high, weight="heavy", of=f"board-{n + 1}")
         x = trim
         for piece in board.pieces:
@@ -62,7 +64,8 @@ def boards_diagram(plan: StuffPlan, boards: Sequence[Board], kerf: int, trim: in
             x += piece.length + kerf
         if board.rest > 0:
             canvas.rect("closed", x, y, board.rest, high, weight="fine", cut=True, of=f"rest-{n}")
-        canvas.note("note", board.stock.length + text * 3, y + high / 2 - text / 2, _size(units, board.stock.length))
+        length = _size(units, board.stock.length)
+        canvas.note("note", text * len(length) * 0.4, y + high + text * 0.4, length)
     return canvas.drawing("plan", _title(f"{plan.stuff.said(units)}, {len(boards)} to cut", units, date, number))
 
 

@@ -8,7 +8,7 @@ from unittest import TestCase
 
 from pinakotheke.core.layout import Design
 from pinakotheke.core.materials import Choice, bill, hours, purchase, table_of
-from pinakotheke.core.systems import FAMILIES, HOLDERS
+from pinakotheke.core.systems import FAMILIES, HOLDERS, Part
 from pinakotheke.core.systems.families.track import Track
 
 from .examples import hung, wardrobe
@@ -46,6 +46,27 @@ class BillTests(TestCase):
         design = wardrobe()
         (anchors,) = (line for line in bill(design).lines if line.item == "carcase.anchor")
         self.assertEqual(anchors.needed, 2 * sum(p.role == "frame" for p in design.parts))
+
+    def test_every_light_has_a_cable_that_reaches_its_driver(self) -> None:
+        family = FAMILIES["carcase"]
+        lights = tuple(
+            Part(
+                id=f"light-{n}",
+                item="carcase.light",
+                role="light",
+                x=x,
+                y=500,
+                z=2000,
+                w=600,
+                d=14,
+                h=12,
+                fixed_to="wall",
+            )
+            for n, x in enumerate((0, 800, 1600, 2400, 9000))
+        )
+        got = {e.article: e.needed for e in family.extras(lights)}
+        # Four at the first driver, which stands with the third: 1600, 800, 0 and 800 away, and 600 over; the fifth alone.
+        self.assertEqual(got, {"driver": 2, "cable-1200": 2, "cable-2400": 3})
 
     def test_track_is_bought_in_the_lengths_sold(self) -> None:
         family = FAMILIES["track"]

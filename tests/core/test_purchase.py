@@ -32,6 +32,7 @@ from pinakotheke.core.materials import (
     sawn_sheet,
     shopping,
     spoil,
+    taken_apart,
     unsawn,
     variants,
 )
@@ -154,6 +155,14 @@ class SawingTests(TestCase):
         self.assertIn(first.parts[0].id, {p.id for one in again.plans for p in one.parts})
         self.assertGreaterEqual(again.total, after.total)
 
+    def test_what_was_sawn_for_another_space_is_not_on_the_list(self) -> None:
+        plan, _ = self.plan()
+        assert plan.sheets is not None
+        first = sawn_sheet("s1", plan, plan.sheets.sheets[0])
+        attic = [("Attic", cleated().model_copy(update={"space": "attic"}))]
+        alone = purchase(attic, Choice(cutting="stock"))
+        self.assertEqual(purchase(attic, Choice(cutting="stock"), (), (first,)).total, alone.total)
+
     def test_a_rest_that_is_sawn_up_is_gone_and_comes_back_when_it_was_not(self) -> None:
         plan = next(p for p in purchase([("Hall", cleated())], Choice(cutting="stock")).plans if p.lengths is not None)
         assert plan.lengths is not None
@@ -222,6 +231,19 @@ class SupplierTests(TestCase):
         for n, one in enumerate(lines):
             brought = sum(o.pieces for o in best.ordered if o.line == n)
             self.assertTrue(n in best.lacking or not one.each or brought >= one.needed, one.name)
+
+
+class FurnitureTests(TestCase):
+    def test_a_bookcase_taken_apart_by_hand(self) -> None:
+        shelf = Owned(id="o1", name="bookcase", kind="furniture", size=(800, 280, 2000))
+        side, ends, loose = taken_apart(shelf, 4, 18, "pine")
+        # 45 mm are lost at every edge that has holes: 2000 - 90 by 280 - 90; between the sides 800 - 36, less 90 where
+        # it was screwed.
+        self.assertEqual((side.count, side.size), (2, (1910, 190, 18)))
+        self.assertEqual((ends.count, ends.size), (2, (674, 280, 18)))
+        self.assertEqual((loose.count, loose.size, loose.grade), (4, (764, 280, 18), "pine"))
+        self.assertEqual(len(offcuts_in_hand((side, ends, loose), ())), 8)
+        self.assertEqual(taken_apart(shelf.model_copy(update={"size": (60, 60, 60)}), 0, 18, "pine"), ())
 
 
 class PriceListTests(TestCase):

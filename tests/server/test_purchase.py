@@ -179,6 +179,17 @@ class PurchaseTests(ServerTestCase):
         self.assertIn("1200 × 700, offcut o1.1", stock)
         self.assertLessEqual(self._decimal(after["total"]), self._decimal(before["total"]))
 
+    def test_old_furniture_is_taken_apart_into_boards(self) -> None:
+        piece = {"name": "bookcase", "size": "900 x 620 x 2200", "kind": "furniture"}
+        key = self.ada.post(f"{self.path}/owned", piece).body["owned"][0]["key"]
+        path = f"{self.path}/owned/{key}/apart"
+        owned = self.ada.post(path, {"shelves": 4, "thickness": "18 mm"}).body["owned"]
+        self.assertEqual([(o["count"], o["size"]) for o in owned],
+                         [(2, "2110 × 530 × 18 mm"), (2, "774 × 620 × 18 mm"), (4, "864 × 620 × 18 mm")])  # fmt: skip
+        self.assertEqual(self.ada.post(path, {"shelves": 4}).status_code, 404)
+        stock = [s for one in self.bought(cutting="make")["plans"] for d in one["diagrams"] for s in d["stock"]]
+        self.assertTrue([s for s in stock if "offcut o" in s])
+
     def test_lengths_are_said_and_a_wrong_one_is_refused_with_its_mend(self) -> None:
         self.assertEqual(self.bought(cutting="make", kerf="1/8 in")["kerf"], "3")
         answer = self.ada.get(f"{self.path}/purchase?{self.asked(kerf='thin')}")

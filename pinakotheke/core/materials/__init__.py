@@ -3,6 +3,7 @@
 from .bill import Bill, BillLine, bill
 from .choice import OMISSIONS, Choice, Cutting, Omission
 from .cutlist import CutPart, Stuff, cut_list
+from .furniture import taken_apart
 from .hours import Hours, hours
 from .inserts import DrawerCuts, StripLine, cuts_of_drawers, pieces_of
 from .ledger import Account, EntryKind, MoneyEntry, accounts
@@ -66,6 +67,7 @@ __all__ = [
     "size_of",
     "spoil",
     "table_of",
+    "taken_apart",
     "unsawn",
     "variants",
 ]

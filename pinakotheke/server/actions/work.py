@@ -7,6 +7,9 @@ from django.utils import timezone
 
 from pinakotheke.core.house import Answer, SpaceUse, WorkSession
 from pinakotheke.core.inventory.owned import Owned, read_size
+from pinakotheke.core.lengths import parse_length
+from pinakotheke.core.materials import taken_apart
+from pinakotheke.core.mechanics.materials import Grade
 from pinakotheke.core.units import Units
 
 from .. import models, rows
@@ -100,6 +103,27 @@ def own(user: User, household_id: int, fields: dict[str, Any]) -> models.Househo
     owned = Owned.model_validate({**fields, "id": _free(taken, "o"), "size": read_size(fields["size"], units)})
     models.Stock.objects.create(household=household, key=owned.id, **owned.model_dump(mode="json", exclude={"id"}))
     log(household, user, "stock.add", key=owned.id)
+    return household
+
+
+@transaction.atomic
+def take_apart(user: User, household_id: int, key: str, shelves: int, thickness: str, grade: Grade) -> models.Household:
+    """A piece of furniture becomes the boards it is made of."""
+    household = own_household(user, household_id)
+    piece = next((o for o in rows.stock_of(household) if o.id == key and o.kind == "furniture"), None)
+    if piece is None:
+        raise NotFound("furniture")
+    units: Units = household.units  # type: ignore[assignment]
+    boards = taken_apart(piece, shelves, round(parse_length(thickness, units).mm), grade)
+    if not boards:
+        raise Invalid("work.nothing-left", name=piece.name)
+    household.stock_set.filter(key=key).delete()
+    taken = set(household.stock_set.values_list("key", flat=True))
+    for board in boards:
+        fresh = _free(taken, "o")
+        taken.add(fresh)
+        models.Stock.objects.create(household=household, key=fresh, **board.model_dump(mode="json", exclude={"id"}))
+    log(household, user, "stock.apart", key=key)
     return household
 
 

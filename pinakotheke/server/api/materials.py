@@ -185,7 +185,8 @@ class MoneyData(Schema):
 def buying(request: MemberRequest, household_id: int, asked: Asked) -> BuyingInWords:
     """A purchase as it was asked for; every design is one of the household's."""
     household = own_household(request.user, household_id)
-    designs = [own_design(request.user, pk) for pk in dict.fromkeys(asked.designs)]
+    chosen = [own_design(request.user, pk) for pk in dict.fromkeys(asked.designs)]
+    designs = list({row.space_id: row for row in reversed(chosen)}.values())[::-1]  # one of a space: the first
     if not designs or any(d.space.household_id != household.pk for d in designs):
         raise Invalid("buying.no-design")
     known = [o.key for o in OMISSIONS]

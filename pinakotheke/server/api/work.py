@@ -88,6 +88,14 @@ class OwnedData(Schema):
     grade: Grade = "particleboard"
 
 
+class ApartData(Schema):
+    """What old furniture is made of; thickness as it is said."""
+
+    shelves: Annotated[int, Field(ge=0, le=40)] = 0
+    thickness: Annotated[str, StringConstraints(min_length=1, max_length=40)] = "18 mm"
+    grade: Grade = "particleboard"
+
+
 class UseData(Schema):
     """What a space is for, on top of a version."""
 
@@ -147,6 +155,12 @@ def drop(request: MemberRequest, household_id: PathId, key: str) -> WorkView:
 def own(request: MemberRequest, household_id: PathId, data: OwnedData) -> tuple[int, WorkView]:
     """List something the household has already."""
     return 201, view(actions.own(request.user, household_id, data.model_dump()))
+
+
+@router.post("/households/{household_id}/owned/{key}/apart", response=WorkView, operation_id="house_take_apart")
+def take_apart(request: MemberRequest, household_id: PathId, key: str, data: ApartData) -> WorkView:
+    """A piece of furniture becomes the boards it is made of."""
+    return view(actions.take_apart(request.user, household_id, key, data.shelves, data.thickness, data.grade))
 
 
 @router.delete("/households/{household_id}/owned/{key}", response=WorkView, operation_id="house_disown")

@@ -352,6 +352,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{household_id}/owned/{key}/apart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Apart
+         * @description A piece of furniture becomes the boards it is made of.
+         */
+        post: operations["house_take_apart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{household_id}/owned/{key}": {
         parameters: {
             query?: never;
@@ -2857,6 +2877,28 @@ export interface components {
              * @enum {string}
              */
             lid: "none" | "lift" | "screw" | "flap";
+            /**
+             * Grade
+             * @default particleboard
+             * @enum {string}
+             */
+            grade: "particleboard" | "mdf" | "spruce-plywood" | "birch-plywood" | "pine" | "oak";
+        };
+        /**
+         * ApartData
+         * @description What old furniture is made of; thickness as it is said.
+         */
+        ApartData: {
+            /**
+             * Shelves
+             * @default 0
+             */
+            shelves: number;
+            /**
+             * Thickness
+             * @default 18 mm
+             */
+            thickness: string;
             /**
              * Grade
              * @default particleboard
@@ -8158,6 +8200,33 @@ export interface operations {
         responses: {
             /** @description Created */
             201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkView"];
+                };
+            };
+        };
+    };
+    house_take_apart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ApartData"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

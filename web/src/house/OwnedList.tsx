@@ -33,7 +33,7 @@ export function OwnedList({ houseId, work }: WorkPanelProps) {
       <h2>What the house has already</h2>
       <p className="quiet small">
         Boxes, baskets, jars, racks: offered to the plan before anything is bought. Boards and offcuts are cut
-        first; of old furniture give each board by its length, width and thickness without its holes.
+        first; old furniture can be taken apart into boards.
       </p>
       <table className="table">
         <tbody>
@@ -44,6 +44,7 @@ export function OwnedList({ houseId, work }: WorkPanelProps) {
               <td>{row.size}</td>
               <td>{row.kind === 'container' ? row.litres : row.made_of || 'furniture'}</td>
               <td>
+                {row.kind === 'furniture' && <TakeApart houseId={houseId} row={row} />}
                 <TakeOut
                   label={`Take ${row.name} off the list`}
                   onClick={() =>
@@ -131,5 +132,65 @@ export function OwnedList({ houseId, work }: WorkPanelProps) {
         </Button>
       </form>
     </div>
+  )
+}
+
+/** Old furniture as boards: how many loose shelves, how thick, of what. */
+function TakeApart({ houseId, row }: { houseId: number; row: Schemas['OwnedView'] }) {
+  const change = useWorkChange(houseId)
+  const [open, setOpen] = useState(false)
+  const [shelves, setShelves] = useState(3)
+  const [thickness, setThickness] = useState('18 mm')
+  const [grade, setGrade] = useState<Grade>('particleboard')
+  if (!open)
+    return (
+      <Button size="compact-xs" variant="default" onClick={() => setOpen(true)}>
+        Take apart…
+      </Button>
+    )
+  return (
+    <form
+      className="row"
+      style={{ alignItems: 'flex-end' }}
+      aria-label={`Take ${row.name} apart`}
+      onSubmit={(event) => {
+        event.preventDefault()
+        change.mutate(() =>
+          body(
+            api.POST('/api/households/{household_id}/owned/{key}/apart', {
+              params: { path: { household_id: houseId, key: row.key } },
+              body: { shelves, thickness, grade },
+            }),
+          ),
+        )
+      }}
+    >
+      <NumberInput
+        size="xs"
+        label="Loose shelves"
+        w={96}
+        min={0}
+        max={40}
+        value={shelves}
+        onChange={(value) => setShelves(Number(value) || 0)}
+      />
+      <TextInput
+        size="xs"
+        label="Board thickness"
+        w={110}
+        value={thickness}
+        onChange={(event) => setThickness(event.currentTarget.value)}
+      />
+      <NativeSelect
+        size="xs"
+        label="Made of"
+        value={grade}
+        data={Object.entries(GRADES).map(([value, label]) => ({ value, label }))}
+        onChange={(event) => setGrade(event.currentTarget.value as Grade)}
+      />
+      <Button size="xs" type="submit" variant="default" loading={change.isPending}>
+        Take it apart
+      </Button>
+    </form>
   )
 }

@@ -5,6 +5,7 @@ back is cut out there, and a divider keeps what is stored off it. A wide frame m
 front of the neighbouring run.
 """
 
+from collections import Counter
 from collections.abc import Iterator
 from decimal import Decimal
 from itertools import accumulate
@@ -13,12 +14,13 @@ from math import ceil, radians, sin
 from ...survey import Envelope
 from ...survey.closed import ClosedRegion
 from ...tables import value
-from ..family import Extra, Family, Finish, OnTwoSides, Row, Shape, Table
+from ..family import CENT, Extra, Family, Finish, OnTwoSides, Row, Shape, Table
 from ..parts import Bay, Blocked, OnPart, Part
 from ..roles import Role
 from ..standing import blocked_heights, comes_out, free_stretches, setback_for
 
 ANCHORS_PER_FRAME = 2
+CABLES = ("short", "medium", "long")
 PINS_AN_END = 2
 LEAST_BESIDE = 250
 """Beside what must stay reachable a frame is used from so much on, mm; common practice."""
@@ -43,6 +45,8 @@ class CarcaseTable(Table):
     shoe_depth: int
     crown: int
     lights_a_driver: int
+    cable_over: int
+    """Of a cable, over its route: both ends and a loop, mm."""
 
 
 class Carcase(OnTwoSides, Family):
@@ -215,6 +219,25 @@ class Carcase(OnTwoSides, Family):
         frames, lights = (sum(p.role == role for p in parts) for role in ("frame", "light"))
         yield from self._packed("anchor", "Wall anchor bracket", ANCHORS_PER_FRAME * frames, "piece")
         yield from self._packed("driver", "Driver for lights", ceil(lights / self.table.lights_a_driver), "piece")
+        yield from self._cables([p for p in parts if p.role == "light"])
+
+    def _cables(self, lights: list[Part]) -> Iterator[Extra]:
+        """A cable from every light to its driver, which stands with the middle one of those it feeds; the shortest that is
+        sold and reaches: the route along the carcases, what is over at both ends and a loop (handbook section 13).
+        """
+        sold = self.table.by_size("cable")
+        wanted: Counter[int] = Counter()
+        ordered = sorted(lights, key=lambda p: (p.section, p.x, p.z))
+        for n in range(0, len(ordered), self.table.lights_a_driver):
+            fed = ordered[n : n + self.table.lights_a_driver]
+            middle = fed[len(fed) // 2]
+            for light in fed:
+                route = abs(light.x + light.w // 2 - middle.x - middle.w // 2) + abs(light.z - middle.z)
+                needed = route + self.table.cable_over
+                wanted[next((length for length in sold if length >= needed), max(sold))] += 1
+        for length, number in sorted(wanted.items()):
+            name = f"Cable for lights, {CABLES[min(list(sold).index(length), len(CABLES) - 1)]}"
+            yield Extra(f"cable-{length}", name, number, 1, Decimal(str(sold[length])).quantize(CENT), "piece")
 
 
 def _met(envelope: Envelope, x0: int, x1: int, shape: Shape) -> list[ClosedRegion]:

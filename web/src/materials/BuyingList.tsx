@@ -100,7 +100,9 @@ function Spaces({ purchase, ask, onAsk }: Pick<Props, 'purchase' | 'ask' | 'onAs
 }
 
 function Variants({ houseId, ask, onAsk }: Pick<Props, 'ask' | 'onAsk'> & { houseId: number }) {
-  const others = useVariants(houseId, ask).data?.variants ?? []
+  const query = useVariants(houseId, ask)
+  if (query.isPending) return <div className="variants waiting" aria-hidden="true" />
+  const others = query.data?.variants ?? []
   if (others.length === 0) return null
   return (
     <div className="variants no-print" role="group" aria-label="Other ways to buy">

@@ -23,7 +23,7 @@ from pinakotheke.server import models, rows
 from pinakotheke.server.api.layout_view import Scene
 for row in models.Design.objects.order_by("pk"):
     shown = Scene(row.space).design(row)
-    print(row.key, len(row.done), len(shown.parts), shown.bill.total)
+    print(row.key, len(row.done), len(shown.parts), shown.ledger.cost)
 """
 
 

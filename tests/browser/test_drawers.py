@@ -62,6 +62,7 @@ class DrawerTests(Measuring):
         self._turn_a_tray()
         gallery.get_by_text("Parted, all a little larger").click()
         self.step_to("materials")
+        page.get_by_text("Cut", exact=True).click()
         cuts = page.get_by_role("region", name="For the drawers")
         expect(cuts.locator("tbody tr").first).to_be_visible()
         expect(cuts).to_contain_text("liner 1148 × 650")

@@ -343,9 +343,10 @@ def take_prices(request: MemberRequest, household_id: PathId, data: Form[PricesM
     """A supplier's list with the prices of today; rows that cannot be read are named and left out."""
     units: Units = own_household(request.user, household_id).units  # type: ignore[assignment]
     columns: dict[int, PriceColumn] = {n: c for n, c in enumerate(data.columns.split(",")) if c in PRICE_COLUMNS}
-    for needed in ("article", "price"):
-        if needed not in columns.values():
-            raise Invalid(f"list.no-{needed}")
+    if "article" not in columns.values():
+        raise Invalid("list.no-article")
+    if "price" not in columns.values():
+        raise Invalid("list.no-price")
     read = read_prices(sent_table(file, data.text)[1:], columns, units)
     delivery = Decimal(str(money(data.delivery))).quantize(Decimal("0.01")) if data.delivery.strip() else Decimal(0)
     fields = {"name": data.name, "days": data.days, "delivery": delivery, "on": timezone.localdate().isoformat()}

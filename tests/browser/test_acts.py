@@ -37,6 +37,30 @@ class UndoTests(BrowserTestCase):
         house.refresh_from_db()
         self.assertEqual((house.name, house.version), ("The Halt", 5))
 
+    def test_what_an_act_answers_shows_while_the_page_was_asking_again(self) -> None:
+        self.enter_demo("house")
+        page, held = self.page, list[Route]()
+
+        def held_up(route: Route) -> None:
+            if route.request.method == "GET":
+                held.append(route)
+            else:
+                route.continue_()
+
+        page.route("**/api/households/*", held_up)
+        page.context.set_offline(True)
+        page.context.set_offline(False)  # back on line, the page asks for the house again
+        for _ in range(100):
+            page.wait_for_timeout(0 if held else 100)
+        self.assertTrue(held, "the page asks again once it is back")
+        page.get_by_label("Name", exact=True).fill("Ottilie")
+        page.get_by_role("button", name="Add person").click()
+        expect(page.get_by_label("Stature of Ottilie")).to_be_visible()
+        for route in held:
+            route.abort()
+        page.wait_for_timeout(300)
+        expect(page.get_by_label("Stature of Ottilie")).to_be_visible()
+
     def test_a_person_taken_out_comes_back_with_their_things(self) -> None:
         space = self.enter_demo("house")
         page, things = self.page, models.Thing.objects.filter(household=space.household_id)

@@ -13,7 +13,7 @@ const HousePage = lazy(() => import('./shell/HousePage'))
 export function App() {
   const session = useSession()
   if (session.isPending) return <Opening />
-  if (session.isError) {
+  if (!session.data) {
     return (
       <main className="front">
         <div className="card" role="alert">

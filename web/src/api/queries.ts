@@ -173,7 +173,7 @@ export function forgetAll(client: QueryClient): void {
 
 /** Keeps what an act answered; a fetch that was under way meanwhile is older, and does not show over it. */
 export function keepAnswer<Answer>(client: QueryClient, queryKey: readonly unknown[], answer: Answer): void {
-  void client.cancelQueries({ queryKey, exact: true }, { revert: false })
+  void client.cancelQueries({ queryKey, exact: true })
   client.setQueryData(queryKey, answer)
 }
 

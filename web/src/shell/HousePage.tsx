@@ -46,23 +46,20 @@ export default function HousePage() {
   const { houseId, spaceId, stage } = useParams()
   const id = Number(houseId)
   const house = useHouse(id)
-  if (house.isError) {
-    return (
-      <main className="front">
-        <div className="card" role="alert">
-          <h1>Pinakotheke</h1>
-          <p>{said(house.error)}</p>
-          <Button component={Link} to="/houses">
-            To your households
-          </Button>
-        </div>
-      </main>
-    )
-  }
   if (!house.data) {
     return (
       <main className="front">
-        <Loader aria-label="Opening the house" />
+        {house.isError ? (
+          <div className="card" role="alert">
+            <h1>Pinakotheke</h1>
+            <p>{said(house.error)}</p>
+            <Button component={Link} to="/houses">
+              To your households
+            </Button>
+          </div>
+        ) : (
+          <Loader aria-label="Opening the house" />
+        )}
       </main>
     )
   }

@@ -8,6 +8,7 @@ from pydantic import Field, ValidationError, model_validator
 from .base import AtMost, Frozen, Id, Name
 from .errors import HouseFileError, NotHere, Refusal
 from .house import HouseRules, Person, SpaceUse, WorkSession
+from .install import InstallChoice, Tick
 from .inventory import Thing
 from .inventory.containers import OWN, Container
 from .inventory.owned import Owned
@@ -36,6 +37,8 @@ class Space(Frozen):
     name: Name
     survey: Survey = Survey()
     use: SpaceUse = SpaceUse()
+    install: InstallChoice | None = None
+    """How it is installed; None where nobody said."""
 
 
 class House(Frozen):
@@ -66,13 +69,15 @@ class House(Frozen):
     """Suppliers' lists it brought."""
     money: Annotated[tuple[MoneyEntry, ...], AtMost(5000)] = ()
     """What was ordered, received and returned."""
+    ticks: Annotated[tuple[Tick, ...], AtMost(5000)] = ()
+    """What was done at the wall."""
 
     @model_validator(mode="after")
     def _refers_to_what_is_here(self) -> Self:
         for what, rows in (("people", self.people), ("spaces", self.spaces), ("things", self.things),
                            ("stock", self.stock), ("ranges", self.ranges), ("containers", self.containers),
                            ("work", self.work), ("sawing", self.sawing), ("money", self.money),
-                           ("price_lists", self.price_lists)):  # fmt: skip
+                           ("price_lists", self.price_lists), ("ticks", self.ticks)):  # fmt: skip
             ids = [row.id for row in rows]
             double = next((i for n, i in enumerate(ids) if i in ids[:n]), None) if len(set(ids)) < len(ids) else None
             if double is not None:
@@ -92,6 +97,9 @@ class House(Frozen):
         for entry in self.money:
             if entry.space not in spaces:
                 raise Refusal("house.no-space", what="money", id=entry.id, space=entry.space)
+        for tick in self.ticks:
+            if tick.space not in spaces:
+                raise Refusal("house.no-space", what="ticks", id=tick.id, space=tick.space)
         for history in self.designs:
             if history.base.space not in spaces:
                 raise Refusal("house.no-space", what="designs", id=history.base.id, space=history.base.space)
@@ -113,7 +121,7 @@ ROWS: dict[str, tuple[type[Frozen], int]] = {
     "people": (Person, 50), "spaces": (Space, 200), "things": (Thing, 20_000), "stock": (Owned, 500),
     "ranges": (Range, 40), "containers": (Container, 500), "words": (HouseWord, 2000),
     "work": (WorkSession, 500), "designs": (History, 200), "sawing": (Sawn, 2000), "money": (MoneyEntry, 5000),
-    "price_lists": (PriceList, 40),
+    "price_lists": (PriceList, 40), "ticks": (Tick, 5000),
 }  # fmt: skip
 """The house's lists: of what, and how many at most."""
 

@@ -74,6 +74,8 @@ class Space(Owned, Versioned):
     use = models.JSONField(default=dict)
     practice = models.JSONField(null=True)
     """Of a practice room: its seed, its difficulty, and whether the truth has been shown."""
+    install = models.JSONField(null=True)
+    """How it is installed; null where nobody said."""
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["household", "key"], name="space_key")]
@@ -214,6 +216,25 @@ class MoneyEntry(Owned):
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["household", "key"], name="money_key")]
+
+
+class Tick(Owned):
+    """A step done at the wall, or found not to be as drawn; its key is made by the device that ticked it, so that sent
+    twice it is kept once.
+    """
+
+    space = models.ForeignKey(Space, on_delete=models.CASCADE, related_name="ticks")
+    design = models.CharField(max_length=64)
+    step = models.CharField(max_length=120)
+    minutes = models.FloatField(null=True)
+    estimate = models.FloatField(default=0)
+    note = models.CharField(max_length=500, blank=True, default="")
+    amiss = models.BooleanField(default=False)
+    on = models.CharField(max_length=40, blank=True, default="")
+    by = models.CharField(max_length=150, blank=True, default="")
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["household", "key"], name="tick_key")]
 
 
 class WorkSession(Owned):

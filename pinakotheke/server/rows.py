@@ -4,7 +4,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from pinakotheke.core import house, inventory, layout, materials, survey, systems
+from pinakotheke.core import house, install, inventory, layout, materials, survey, systems
 from pinakotheke.core import housefile as files
 from pinakotheke.core.inventory.containers import Container
 from pinakotheke.core.inventory.owned import Owned
@@ -23,6 +23,7 @@ THING_FIELDS = (
 PERSON_FIELDS = ("name", "stature", "posture", "age", "hand", "pronoun", "kept_from")
 WORD_FIELDS = ("word", "kind", "size", "mass")
 STOCK_FIELDS = ("name", "kind", "count", "size", "lid", "space", "grade", "note")
+TICK_FIELDS = ("design", "step", "minutes", "estimate", "note", "amiss", "on", "by")
 MONEY_FIELDS = ("space", "kind", "amount", "what", "on")
 
 
@@ -85,6 +86,18 @@ def money_of(row: models.Household) -> tuple[materials.MoneyEntry, ...]:
     return tuple(
         materials.MoneyEntry.model_validate({"id": m.key, **{f: getattr(m, f) for f in MONEY_FIELDS}}) for m in found
     )
+
+
+def tick_of(row: models.Tick) -> install.Tick:
+    """A step that was done at the wall."""
+    return install.Tick.model_validate(
+        {"id": row.key, "space": row.space.key, **{f: getattr(row, f) for f in TICK_FIELDS}}
+    )
+
+
+def choice_of(row: models.Space) -> install.InstallChoice | None:
+    """How a space is installed; None where nobody said."""
+    return None if row.install is None else install.InstallChoice.model_validate(row.install)
 
 
 def range_of(row: models.Range) -> systems.Range:
@@ -161,7 +174,9 @@ def house_of(row: models.Household) -> files.House:
         people=people_of(row),
         rules=rules_of(row),
         spaces=tuple(
-            files.Space.model_validate({"id": s.key, "name": s.name, "survey": survey_of(s), "use": s.use})
+            files.Space.model_validate(
+                {"id": s.key, "name": s.name, "survey": survey_of(s), "use": s.use, "install": s.install}
+            )
             for s in spaces
         ),
         things=tuple(thing_of(t) for t in row.thing_set.select_related("space").order_by("pk")),
@@ -169,6 +184,7 @@ def house_of(row: models.Household) -> files.House:
         sawing=sawing_of(row),
         price_lists=price_lists_of(row),
         money=money_of(row),
+        ticks=tuple(tick_of(t) for t in row.tick_set.select_related("space").order_by("pk")),
         ranges=ranges_of(row),
         containers=containers_of(row),
         words=tuple(words_of(row).values()),

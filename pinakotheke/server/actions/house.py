@@ -138,7 +138,8 @@ def import_house(user: User | None, house: House, *, demo: bool = False) -> mode
     spaces: dict[str, models.Space] = {}
     for space in house.spaces:
         use = space.use.model_dump(mode="json")
-        made = models.Space.objects.create(household=row, key=space.id, name=space.name, use=use)
+        install = None if space.install is None else space.install.model_dump(mode="json")
+        made = models.Space.objects.create(household=row, key=space.id, name=space.name, use=use, install=install)
         rows.keep_survey(made, space.survey)
         made.save()
         spaces[space.id] = made
@@ -166,6 +167,10 @@ def import_house(user: User | None, house: House, *, demo: bool = False) -> mode
     models.WorkSession.objects.bulk_create(
         models.WorkSession(household=row, key=w.id, space=spaces[w.space], **w.model_dump(exclude={"id", "space"}))
         for w in house.work
+    )
+    models.Tick.objects.bulk_create(
+        models.Tick(household=row, key=t.id, space=spaces[t.space], **t.model_dump(exclude={"id", "space"}))
+        for t in house.ticks
     )
     used: dict[int, set[str]] = {}
     for history in house.designs:

@@ -14,6 +14,7 @@ def _routers() -> None:
         checks,
         homes,
         house,
+        install,
         inventory,
         layout,
         lists,
@@ -26,7 +27,21 @@ def _routers() -> None:
         work,
     )
 
-    stages = (house, work, survey, practice, papers, inventory, lists, homes, systems, layout, checks, materials)
+    stages = (
+        house,
+        work,
+        survey,
+        practice,
+        papers,
+        inventory,
+        lists,
+        homes,
+        systems,
+        layout,
+        checks,
+        materials,
+        install,
+    )
     for module in (session, *stages):
         api.add_router("", module.router)
 

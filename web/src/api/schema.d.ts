@@ -2265,6 +2265,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/install": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description Line, map, base, steps and their times.
+         */
+        get: operations["install_read"];
+        /**
+         * Choose
+         * @description Say what is there now, who helps and when there is time.
+         */
+        put: operations["install_choose"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/ticks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tick
+         * @description Keep that a step is done; sent twice by one key it is kept once.
+         */
+        post: operations["install_tick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/ticks/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Untick
+         * @description It was not done after all.
+         */
+        delete: operations["install_untick"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/install.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Paper
+         * @description The booklet for the wall.
+         */
+        get: operations["install_booklet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/strips.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Strips
+         * @description Strips at full size, to tape on the wall and drill through, and the scribe line of each plinth.
+         */
+        get: operations["install_strips"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/holes.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Holes
+         * @description Every hole as a table.
+         */
+        get: operations["install_holes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/install.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Dates
+         * @description The days of work as iCalendar.
+         */
+        get: operations["install_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -7651,6 +7795,309 @@ export interface components {
              */
             what: string;
         };
+        /**
+         * BaseView
+         * @description The base of one wall.
+         */
+        BaseView: {
+            /** Section */
+            section: string;
+            /** Name */
+            name: string;
+            /** Known */
+            known: boolean;
+            /** Highest */
+            highest: string;
+            /** Out By */
+            out_by: string;
+            /** Packing */
+            packing: components["schemas"]["PlaceView"][];
+            /** Plinth */
+            plinth: string[];
+            /** Scribe */
+            scribe: components["schemas"]["PlaceView"][];
+            /** Feet */
+            feet: components["schemas"]["PlaceView"][];
+            /** Fillers */
+            fillers: components["schemas"]["FillerView"][];
+        };
+        /**
+         * ChoiceData
+         * @description How a space is installed, as it is said on the page.
+         */
+        ChoiceData: {
+            /** Start */
+            start: string;
+            /**
+             * Old
+             * @default nothing
+             * @enum {string}
+             */
+            old: "nothing" | "shelves" | "rails" | "tracks";
+            /**
+             * Paint
+             * @default false
+             */
+            paint: boolean;
+            /**
+             * People
+             * @default 2
+             */
+            people: number;
+            /**
+             * Evening
+             * @default 120
+             */
+            evening: number;
+            /**
+             * Weekend
+             * @default 360
+             */
+            weekend: number;
+            /**
+             * Aim
+             * @default soonest
+             * @enum {string}
+             */
+            aim: "soonest" | "fewest days";
+        };
+        /**
+         * FillerView
+         * @description A filler as its four corners.
+         */
+        FillerView: {
+            /** Side */
+            side: string;
+            /** Foot */
+            foot: string;
+            /** Top */
+            top: string;
+            /** Height */
+            height: string;
+            /** Scribed */
+            scribed: boolean;
+        };
+        /**
+         * HoleView
+         * @description A hole: number, what part it is of, where from the datum corner and from the line, what goes into it.
+         */
+        HoleView: {
+            /** Number */
+            number: number;
+            /** Part */
+            part: string;
+            /** Part Name */
+            part_name: string;
+            /** Along */
+            along: string;
+            /** From Line */
+            from_line: string;
+            /** Says */
+            says: string;
+            /** Bit */
+            bit: string;
+            /** Depth */
+            depth: string;
+            /** Refused */
+            refused: boolean;
+            /** Moved */
+            moved: boolean;
+        };
+        /**
+         * InstallView
+         * @description The installation of a design.
+         */
+        InstallView: {
+            /** Design */
+            design: number;
+            /** Space Version */
+            space_version: number;
+            choice: components["schemas"]["ChoiceData"];
+            /** Steps */
+            steps: components["schemas"]["StepView"][];
+            /** Walls */
+            walls: components["schemas"]["WallView"][];
+            /** Bases */
+            bases: components["schemas"]["BaseView"][];
+            /** Tools */
+            tools: string[];
+            /** Bits */
+            bits: string[];
+            /** Small */
+            small: string[];
+            /** Times */
+            times: string;
+            /** Hours */
+            hours: number;
+            /** Done Hours */
+            done_hours: number;
+            /** Share */
+            share: number;
+            /** Timed */
+            timed: number;
+            /** Unread */
+            unread: string[];
+        };
+        /**
+         * PlaceView
+         * @description A place along the wall and a height there.
+         */
+        PlaceView: {
+            /** At */
+            at: string;
+            /** Height */
+            height: string;
+            /**
+             * Joint
+             * @default false
+             */
+            joint: boolean;
+        };
+        /**
+         * StepView
+         * @description One step: what, how, with whom, when. `starts` and `ends` are local times of its first and its last piece.
+         */
+        StepView: {
+            /** Id */
+            id: string;
+            /** Number */
+            number: number;
+            /** Turn */
+            turn: string;
+            /** Title */
+            title: string;
+            /** How */
+            how: string[];
+            /** Minutes */
+            minutes: number;
+            /** Hands */
+            hands: number;
+            /** Wait */
+            wait: number;
+            /** Tools */
+            tools: string[];
+            /** Parts */
+            parts: string[];
+            /** Section */
+            section: string;
+            /** After */
+            after: number[];
+            /** Starts */
+            starts: string | null;
+            /** Ends */
+            ends: string | null;
+            /** People */
+            people: number[];
+            /** Ticks */
+            ticks: components["schemas"]["TickView"][];
+            /** Done */
+            done: boolean;
+        };
+        /**
+         * TickView
+         * @description A step that was done, or was not as drawn.
+         */
+        TickView: {
+            /** Key */
+            key: string;
+            /** Step */
+            step: string;
+            /** Minutes */
+            minutes: number | null;
+            /** Note */
+            note: string;
+            /** Amiss */
+            amiss: boolean;
+            /** By */
+            by: string;
+            /** On */
+            on: string;
+        };
+        /**
+         * WallView
+         * @description The map of one wall.
+         */
+        WallView: {
+            /** Section */
+            section: string;
+            /** Name */
+            name: string;
+            drawing: components["schemas"]["Drawing"];
+            /** Holes */
+            holes: components["schemas"]["HoleView"][];
+            /** Cautions */
+            cautions: string[];
+            /** Instrument */
+            instrument: string;
+            /** Check */
+            check: string;
+            /** Unsure */
+            unsure: boolean;
+        };
+        /**
+         * ChoiceChange
+         * @description How a space is installed, over the version it was read at.
+         */
+        ChoiceChange: {
+            /** Start */
+            start: string;
+            /**
+             * Old
+             * @default nothing
+             * @enum {string}
+             */
+            old: "nothing" | "shelves" | "rails" | "tracks";
+            /**
+             * Paint
+             * @default false
+             */
+            paint: boolean;
+            /**
+             * People
+             * @default 2
+             */
+            people: number;
+            /**
+             * Evening
+             * @default 120
+             */
+            evening: number;
+            /**
+             * Weekend
+             * @default 360
+             */
+            weekend: number;
+            /**
+             * Aim
+             * @default soonest
+             * @enum {string}
+             */
+            aim: "soonest" | "fewest days";
+            /** Version */
+            version: number;
+        };
+        /**
+         * TickData
+         * @description A step done, or not as drawn; `key` is made by the device that sends it.
+         */
+        TickData: {
+            /** Key */
+            key: string;
+            /** Step */
+            step: string;
+            /** Minutes */
+            minutes?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Amiss
+             * @default false
+             */
+            amiss: boolean;
+        };
     };
     responses: never;
     parameters: never;
@@ -10786,6 +11233,181 @@ export interface operations {
         responses: {
             /** @description No Content */
             204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    install_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstallView"];
+                };
+            };
+        };
+    };
+    install_choose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChoiceChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstallView"];
+                };
+            };
+        };
+    };
+    install_tick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickData"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TickView"];
+                };
+            };
+        };
+    };
+    install_untick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    install_booklet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    install_strips: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    install_holes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    install_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

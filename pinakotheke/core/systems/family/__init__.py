@@ -12,7 +12,7 @@ from ..parts import Bay
 from ..roles import Holder
 from .compartments import Compartments
 from .geometry import Geometry
-from .models import Component, Finish, Money, NoSuchFamily, Rate, Row, Shape, Spec, Table
+from .models import Component, Finish, Money, NoSuchFamily, Rate, Row, Shape, Spec, Table, Turn, Work
 from .pricing import CENT, Extra, Pricing
 from .structure import OnTwoSides, Structure
 
@@ -43,4 +43,6 @@ __all__ = [
     "Shape",
     "Spec",
     "Table",
+    "Turn",
+    "Work",
 ]

@@ -128,6 +128,21 @@ class Rate(Frozen):
     pack: Annotated[int, Field(ge=1, le=10_000)] | None = None
 
 
+Turn = Literal["base", "hang", "upright", "support", "rail", "board", "trim", "pull-out", "door", "light", "fill"]
+"""When a part is put up: turns of the order of work that have parts, first to last."""
+Screws = Literal["", "along", "upright", "top", "ceiling"]
+"""Where screws hold a part to the house: along it, at its upper and lower end, by its top only, or over it; nowhere."""
+
+
+class Work(Frozen):
+    """How a part of one role is put up: its turn, minutes of one person, tools, and the screws it asks for."""
+
+    turn: Turn
+    minutes: float
+    tools: tuple[str, ...] = ()
+    holes: Screws = ""
+
+
 class Table(Frozen):
     """The numbers of a family: what every family has; a family with more says so in a table of its own kind."""
 
@@ -150,6 +165,8 @@ class Table(Frozen):
     """Articles of a supplier's list that give a range its sizes."""
     stands_on: dict[str, str] = {}
     sold_by: dict[str, str] = {}
+    install: dict[str, Work] = {}
+    """How its parts are put up, by role."""
     listed: dict[str, tuple[tuple[int, int, int, float], ...]] = {}
     """Articles of a household's range: width, depth, height (0: cut to measure) and price."""
 

@@ -11,7 +11,7 @@ from ..boards import Board, boards_of, mass_of
 from ..parts import Bay, Part
 from ..roles import METAL, Role
 from .basis import CUT, Basis
-from .models import Finish, Row
+from .models import Finish, Row, Work
 
 
 class Structure(Basis, ABC):
@@ -43,6 +43,10 @@ class Structure(Basis, ABC):
         """The boards that a part is made of, where they stand; none for what is metal, or there already."""
         there = part.role == "base" or (self.on_what_is_there and part.role == "floor")
         return () if there else boards_of(part, self.board)
+
+    def work(self, part: Part) -> Work | None:
+        """How a part is put up; None for what is there already, and for the free floor."""
+        return None if part.role in ("base", "floor") else self.table.install.get(part.role)
 
     def mass(self, part: Part) -> float:
         """Kilograms of a part: its boards, and what its table says of a metre of anything else."""

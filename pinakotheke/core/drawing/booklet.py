@@ -1,0 +1,131 @@
+"""The booklet for the wall: cautions first, then line and base, the drilling map of each wall, and the steps with boxes to
+tick. Drawings stand in it to scale, as large as the page takes them.
+"""
+
+from collections.abc import Sequence
+from io import BytesIO
+
+from reportlab.lib.colors import HexColor
+from reportlab.lib.pagesizes import A4, LETTER
+from reportlab.lib.units import mm
+from reportlab.pdfgen.canvas import Canvas as Pdf
+from reportlab.platypus import Flowable, KeepTogether, PageBreak, SimpleDocTemplate, Spacer, Table, TableStyle
+
+from ..base import Frozen
+from ..tables import load
+from ..units import Units
+from .check_report import BODY, HEAD, QUIET, TITLE, said_in
+from .models import Drawing
+from .pdf import FONT, MARGIN, SCALES, Plotter, use_fonts
+from .svg import CAPTION, INK
+
+BOX = 3.5 * mm
+RULED = ("LINEBELOW", (0, 0), (-1, -1), 0.25, HexColor(CAPTION))
+
+
+class BookStep(Frozen):
+    """A step as it is printed."""
+
+    number: int
+    title: str
+    how: tuple[str, ...]
+    said: str
+
+
+class BookWall(Frozen):
+    """A wall as it is printed: what is said of its line and its base, its map, its holes as rows, header first."""
+
+    name: str
+    says: tuple[str, ...]
+    drawing: Drawing
+    holes: tuple[tuple[str, ...], ...]
+
+
+class Picture(Flowable):
+    """A drawing at the largest usual scale at which it goes into a width and a height."""
+
+    def __init__(self, drawing: Drawing, wide: float, high: float, units: Units) -> None:
+        super().__init__()
+        self.drawing = drawing
+        x0, y0, x1, y1 = drawing.bounds
+        usual = (12, 24) if units == "imperial" else (10, 20)
+        fits = [s for s in usual if (x1 - x0) * mm / s <= wide and (y1 - y0) * mm / s <= high]
+        self.scale = fits[0] if fits else 0
+        self.factor = mm / self.scale if self.scale else min(wide / (x1 - x0), high / (y1 - y0))
+        self.width, self.height = (x1 - x0) * self.factor, (y1 - y0) * self.factor
+
+    @property
+    def said(self) -> str:
+        """Its scale in words; nothing where it is none of the usual."""
+        return SCALES.get(self.scale, "")
+
+    def draw(self) -> None:
+        Plotter(self.canv, self.drawing, self.factor).plot()
+
+
+def booklet(title: str, date: str, opening: Sequence[str], walls: Sequence[BookWall], steps: Sequence[BookStep],
+            ready: Sequence[str], units: Units) -> bytes:  # fmt: skip
+    """The booklet as PDF: A4, or letter where the household speaks in inches."""
+    use_fonts()
+    out, words = BytesIO(), load("installing")["booklet"]
+    paper = LETTER if units == "imperial" else A4
+    wide, high = paper[0] - 2 * MARGIN - 12, paper[1] - 2 * MARGIN - 60 * mm
+    document = SimpleDocTemplate(out, pagesize=paper, leftMargin=MARGIN, rightMargin=MARGIN, topMargin=MARGIN,
+                                 bottomMargin=MARGIN + 6 * mm, title=title, invariant=1, pageCompression=0)  # fmt: skip
+    story: list[Flowable] = [said_in(title, TITLE), said_in(date, QUIET), Spacer(1, 3 * mm)]
+    story += [said_in(line, BODY) for line in opening]
+    story += [said_in(words["ready"], HEAD), *(_boxed(one, wide) for one in ready)]
+    for wall in walls:
+        picture = Picture(wall.drawing, wide, high, units)
+        story += [PageBreak(), said_in(f"{wall.name}{f', {picture.said}' if picture.said else ''}", HEAD), picture]
+        story += [said_in(line, BODY) for line in wall.says]
+        if len(wall.holes) > 1:
+            story.append(_holes(wall.holes, wide))
+    story += [PageBreak(), said_in(words["steps"], HEAD)]
+    story += [_step(step, wide) for step in steps]
+    story += [Spacer(1, 5 * mm), said_in(words["closing"], BODY)]
+
+    def numbered(pdf: Pdf, _document: object) -> None:
+        pdf.setFont(FONT, 8)
+        pdf.drawRightString(paper[0] - MARGIN, MARGIN, f"page {pdf.getPageNumber()}")
+
+    document.build(story, onFirstPage=numbered, onLaterPages=numbered)
+    return out.getvalue()
+
+
+class _Box(Flowable):
+    """A square to tick."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.width = self.height = BOX
+
+    def draw(self) -> None:
+        self.canv.setStrokeColor(HexColor(INK))
+        self.canv.rect(0, 0, BOX, BOX)
+
+
+def _boxed(text: str, wide: float) -> Table:
+    table = Table([[_Box(), said_in(text, BODY)]], colWidths=[7 * mm, wide - 7 * mm])
+    table.setStyle(TableStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (0, 0), 0),
+                               ("TOPPADDING", (0, 0), (-1, -1), 1), ("BOTTOMPADDING", (0, 0), (-1, -1), 1)]))  # fmt: skip
+    return table
+
+
+def _step(step: BookStep, wide: float) -> KeepTogether:
+    inside: list[Flowable] = [said_in(f"{step.number}. {step.title}", HEAD), said_in(step.said, QUIET)]
+    inside += [said_in(line, BODY) for line in step.how]
+    table = Table([[_Box(), inside]], colWidths=[7 * mm, wide - 7 * mm])
+    table.setStyle(TableStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (0, 0), 0),
+                               ("TOPPADDING", (0, 0), (0, 0), 12), RULED]))  # fmt: skip
+    return KeepTogether([table])
+
+
+def _holes(rows: Sequence[Sequence[str]], wide: float) -> Table:
+    shares = (0.07, 0.17, 0.12, 0.12, 0.36, 0.08, 0.08)
+    table = Table(
+        [[said_in(cell, QUIET) for cell in row] for row in rows], colWidths=[wide * s for s in shares], repeatRows=1
+    )
+    table.setStyle(TableStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), RULED,
+                               ("TOPPADDING", (0, 0), (-1, -1), 1), ("BOTTOMPADDING", (0, 0), (-1, -1), 1)]))  # fmt: skip
+    return table

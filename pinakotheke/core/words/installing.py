@@ -1,0 +1,185 @@
+"""What is said of the work on the wall: each step, what a hole gets, what is not known."""
+
+from collections import Counter
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from ..checks import Case
+from ..install import DrillingMap, Hole, InstallChoice, LevelLine, Schedule, Step, when
+from ..install.holes import Fastener
+from ..install.steps import painted
+from ..install.tools import SmallThing
+from ..inventory import Thing
+from ..layout.report.trial import trial_marks
+from ..saying import counted, nominal, say
+from ..tables import load
+from ..units import Units, format_length, format_mass, with_unit
+
+LITRES_PER_GALLON, SQUARE_FEET = 3.785411784, 10.7639104
+OLD = {"nothing": "nothing", "shelves": "shelves on cleats", "rails": "rails", "tracks": "tracks and standards"}
+INTO: dict[Fastener, str] = {
+    "stud": "screw into stud {stud}", "anchor": "anchor in the lining", "plug": "plug and screw",
+    "board": "screw into the boards", "joist": "lag screw into a joist: find it", "unknown": "not known: find out first",
+}  # fmt: skip
+SURFACES = {"back": "", "left": "left wall", "right": "right wall", "ceiling": "ceiling"}
+
+
+def parts_in_words(case: Case, parts: Sequence[str]) -> str:
+    """Parts counted by name, as in a sentence: `2 standards, track`."""
+    by_id = case.parts
+    named = Counter(case.made.family_of(by_id[p]).named(by_id[p]) for p in parts if p in by_id)
+    said = [name[0].lower() + name[1:] for name in named]
+    return ", ".join(name if n == 1 else f"{n} × {name}" for name, n in zip(said, named.values(), strict=True))
+
+
+def step_facts(case: Case, choice: InstallChoice, lines: Mapping[str, LevelLine], space: str, units: Units,
+               highest: Mapping[str, float]) -> dict[str, dict[str, Any]]:  # fmt: skip
+    """Facts for the sentences of steps, by section; under an empty one those of the whole space."""
+    area = painted(case)
+    litres = 2 * area / float(load("installing")["work"]["coat"]["value"])
+    marks = [with_unit(m.z, units) for m in trial_marks(case.made)]
+    whole = {"space": space, "old": OLD[choice.old], "area": round(area, 1), "paint": round(litres + 0.05, 1),
+             "area_ft": area * SQUARE_FEET, "paint_gal": round(litres / LITRES_PER_GALLON + 0.05, 1),
+             "marks": ", ".join(marks) or "the highest and the lowest board", "waits": _waits(case.things)}  # fmt: skip
+    found = {"": whole}
+    for section, line in lines.items():
+        found[section] = whole | {"height": line.height, "instrument": instrument_in_words(line, units),
+                                  "check": check_in_words(line, units), "highest": highest.get(section, 0.0)}  # fmt: skip
+    return found
+
+
+def step_in_words(
+    step: Step, case: Case, facts: Mapping[str, Mapping[str, Any]], units: Units
+) -> tuple[str, list[str]]:
+    """Title of a step and how it is done."""
+    row = load("installing")["turns"][step.turn]
+    known = {"highest": 0.0, **facts.get(step.section, facts[""]), "parts": parts_in_words(case, step.parts)}
+    title = row["title_imperial"] if units == "imperial" and "title_imperial" in row else row["title"]
+    how = [say(one, known, units) for one in row["how"]]
+    return say(title, known, units), [*how, *_by_two(step, units)]
+
+
+def _by_two(step: Step, units: Units) -> list[str]:
+    found = []
+    if step.built == "standing":
+        found.append("Built standing, where it stays: lying down it could not be tilted up under this ceiling.")
+    if step.built == "lying":
+        found.append("Built lying on its back, then tilted up.")
+    if step.why_two and step.hands > 1:
+        why = {"mass": f"{format_mass(step.mass, units)} is more than one lifts", "height": "it is over a person's height",
+               "length": "one holds the far end"}[step.why_two]  # fmt: skip
+        found.append(f"Two people: {why}.")
+    elif step.why_two:
+        found.append("Alone: carry it in as boards, prop the far end, and take the time; better ask somebody.")
+    return found
+
+
+def _waits(things: Sequence[Thing]) -> str:
+    pieces = sum(t.count for t in things if t.stays)
+    return f"{pieces} {counted(pieces, 'piece', 'pieces')} need a bed, a table or a rack for as long as this takes"
+
+
+def instrument_in_words(line: LevelLine, units: Units) -> str:
+    """What the line is struck with, and how far off it may be at its far end."""
+    drift = with_unit(line.drift_laser, units), with_unit(line.drift_level, units)
+    return (f"With a laser (off by up to {drift[0]} at the far end) or a level no shorter than {nominal(line.tool, units)} "
+            f"({drift[1]}): a short one is no witness for a run of {with_unit(line.run, units)}.")  # fmt: skip
+
+
+def check_in_words(line: LevelLine, units: Units) -> str:
+    """What is measured from the line to see that it is where it is thought to be."""
+    names = ("left", "middle", "right")
+    ups = [
+        f"{n} {format_length(c.up, units)}" for n, c in zip(names, line.checkpoints, strict=True) if c.up is not None
+    ]
+    downs = [
+        f"{n} {format_length(c.down, units)}"
+        for n, c in zip(names, line.checkpoints, strict=True)
+        if c.down is not None
+    ]
+    said = []
+    if ups:
+        said.append(f"up to the ceiling {', '.join(ups)}")
+    said.append(
+        f"down to the floor {', '.join(downs)}" if downs else "the floor was not read: find its highest point first"
+    )
+    return "; ".join(said) + "."
+
+
+def hole_in_words(hole: Hole, units: Units) -> str:
+    """What goes into a hole, and what is in its way."""
+    said = INTO[hole.into].format(stud=hole.stud or "")
+    if hole.thread:
+        said += f", {with_unit(hole.thread, units)} of thread"
+    if hole.surface != "back":
+        said += f", {SURFACES[hole.surface]}"
+    if hole.refused:
+        return f"not here: {_meets(hole)}"
+    if hole.moved:
+        said += f", moved {with_unit(abs(hole.moved), units)} {'right' if hole.moved > 0 else 'left'}"
+    elif hole.meets:
+        said += f"; {_meets(hole)}"
+    return said
+
+
+def _meets(hole: Hole) -> str:
+    zone = next((z for z in hole.meets if z.bars), hole.meets[0])
+    where = {"itself": "", "above or below": "straight above or below {}", "beside": "level with {}", "around": "at {}",
+             "under the ceiling": "in the band under the ceiling where cables run",
+             "over the floor": "in the band over the floor where cables run",
+             "beside the corner": "in the band beside the corner where cables run"}[zone.why]  # fmt: skip
+    return where.format(f"the {zone.of}")
+
+
+def map_cautions(found: DrillingMap) -> list[str]:
+    """What must be found out before anything is drilled, and who decides."""
+    said = []
+    if not found.lining_read:
+        said.append(
+            "What is behind the lining was not read: read it in Measure, and the map says what goes into each hole."
+        )
+    if not found.studs_read:
+        said.append("The studs were not read: find them first, and read them in; until then every hole is an anchor's.")
+    if not found.services_read:
+        said.append(
+            "Nobody read a socket, switch, pipe or cable on this wall: what runs in it is not known, not absent."
+        )
+    refused = sum(h.refused for h in found.holes)
+    if refused:
+        said.append(f"{refused} {counted(refused, 'hole lies', 'holes lie')} where a cable or a pipe may run: do not drill "
+                    f"there; move the part, or ask.")  # fmt: skip
+    said.append("Go over every hole with a detector. The zones are a custom and not a promise: a licensed electrician or "
+                "plumber decides.")  # fmt: skip
+    return said
+
+
+def step_said(minutes: float, hands: int, tools: Sequence[str]) -> str:
+    """How long a step takes, with whom and with what, in a line."""
+    people = "" if hands == 1 else f", {hands} people"
+    return f"about {max(1, round(minutes))} min{people}{'; ' if tools else ''}{', '.join(tools)}"
+
+
+SMALL = {
+    "stud": "screws of {size} into studs", "board": "screws of {size} into the boards", "plug": "plugs with their screws",
+    "anchor": "anchors for a hollow wall", "joist": "lag screws of {size}", "shims": "shims, in pairs",
+}  # fmt: skip
+
+
+def small_in_words(one: SmallThing, units: Units) -> str:
+    """So many small things, spares and all."""
+    return f"{one.count} {SMALL[one.what].format(size=with_unit(one.size, units))}"
+
+
+def times_in_words(times: Schedule | None, choice: InstallChoice) -> str:
+    """When it is done, on how many days, and how good that is."""
+    if times is None:
+        return "No evening and no weekend is free: say when there is time."
+    if not times.booked:
+        return "Everything is done."
+    end = when(choice, times.end)
+    day = f"{end:%A}, {end.day} {end:%B}, {end:%H:%M}"
+    worked = f"{times.days} {counted(times.days, 'day', 'days')} of work"
+    if times.is_proven:
+        return f"Done on {day}: {worked}, and no order is done sooner."
+    least = when(choice, times.bound)
+    return f"Done on {day}: {worked}; nothing could be done before {least:%A}, {least.day} {least:%B}, {least:%H:%M}."

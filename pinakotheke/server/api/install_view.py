@@ -1,0 +1,328 @@
+"""An installation in words: steps with their times, holes, bases, what to lay ready."""
+
+from collections.abc import Sequence
+from functools import cached_property
+
+from ninja import Schema
+from pydantic import Field
+
+from pinakotheke.core.checks import Case
+from pinakotheke.core.drawing import Drawing
+from pinakotheke.core.drawing.of_install import drilling_drawing
+from pinakotheke.core.install import (
+    BasePlan,
+    DrillingMap,
+    InstallChoice,
+    InstallPlan,
+    LevelLine,
+    OwnTimes,
+    Step,
+    Tick,
+    install_plan,
+    own_times,
+    when,
+)
+from pinakotheke.core.install.choice import Aim, Old
+from pinakotheke.core.layout import Design
+from pinakotheke.core.units import Units, format_length
+from pinakotheke.core.words.installing import (
+    check_in_words,
+    hole_in_words,
+    instrument_in_words,
+    map_cautions,
+    small_in_words,
+    step_facts,
+    step_in_words,
+    times_in_words,
+)
+
+from .. import models, rows
+from .layout_view import Scene
+
+
+class TickView(Schema):
+    """A step that was done, or was not as drawn."""
+
+    key: str
+    step: str
+    minutes: float | None
+    note: str
+    amiss: bool
+    by: str
+    on: str
+
+
+class StepView(Schema):
+    """One step: what, how, with whom, when. `starts` and `ends` are local times of its first and its last piece."""
+
+    id: str
+    number: int
+    turn: str
+    title: str
+    how: list[str]
+    minutes: float
+    hands: int
+    wait: float
+    tools: list[str]
+    parts: list[str]
+    section: str
+    after: list[int]
+    starts: str | None
+    ends: str | None
+    people: list[int]
+    ticks: list[TickView]
+    done: bool
+
+
+class HoleView(Schema):
+    """A hole: number, what part it is of, where from the datum corner and from the line, what goes into it."""
+
+    number: int
+    part: str
+    part_name: str
+    along: str
+    from_line: str
+    says: str
+    bit: str
+    depth: str
+    refused: bool
+    moved: bool
+
+
+class WallView(Schema):
+    """The map of one wall."""
+
+    section: str
+    name: str
+    drawing: Drawing
+    holes: list[HoleView]
+    cautions: list[str]
+    instrument: str
+    check: str
+    unsure: bool
+
+
+class PlaceView(Schema):
+    """A place along the wall and a height there."""
+
+    at: str
+    height: str
+    joint: bool = False
+
+
+class FillerView(Schema):
+    """A filler as its four corners."""
+
+    side: str
+    foot: str
+    top: str
+    height: str
+    scribed: bool
+
+
+class BaseView(Schema):
+    """The base of one wall."""
+
+    section: str
+    name: str
+    known: bool
+    highest: str
+    out_by: str
+    packing: list[PlaceView]
+    plinth: list[str]
+    scribe: list[PlaceView]
+    feet: list[PlaceView]
+    fillers: list[FillerView]
+
+
+class ChoiceData(Schema):
+    """How a space is installed, as it is said on the page."""
+
+    start: str = Field(pattern=r"^\d{4}-\d{2}-\d{2}$")
+    old: Old = "nothing"
+    paint: bool = False
+    people: int = Field(2, ge=1, le=4)
+    evening: int = Field(120, ge=0, le=360)
+    weekend: int = Field(360, ge=0, le=720)
+    aim: Aim = "soonest"
+
+
+class InstallView(Schema):
+    """The installation of a design."""
+
+    design: int
+    space_version: int
+    choice: ChoiceData
+    steps: list[StepView]
+    walls: list[WallView]
+    bases: list[BaseView]
+    tools: list[str]
+    bits: list[str]
+    small: list[str]
+    times: str
+    hours: float
+    done_hours: float
+    share: float
+    timed: int
+    unread: list[str]
+
+
+class Installing:
+    """A design with its plan, read once for a request."""
+
+    def __init__(self, row: models.Design, scene: Scene | None = None) -> None:
+        self.row, self.scene = row, scene or Scene(row.space)
+        self.ticks = [
+            rows.tick_of(t) for t in row.space.ticks.select_related("space").filter(design=row.key).order_by("pk")
+        ]
+
+    @cached_property
+    def design(self) -> Design:
+        """As it is now."""
+        return rows.history_of(self.row).current
+
+    @property
+    def units(self) -> Units:
+        """The household's."""
+        return self.scene.units
+
+    @cached_property
+    def case(self) -> Case:
+        """What the plan is made from."""
+        scene = self.scene
+        return Case(scene.survey, scene.regions, self.design, scene.things, scene.people, limits=scene.limits,
+                    house=scene.rules)  # fmt: skip
+
+    @cached_property
+    def choice(self) -> InstallChoice:
+        """What was said, or the usual from today on; with the household's own times."""
+        said = rows.choice_of(self.row.space) or InstallChoice.model_validate({"start": self.scene.today})
+        return said.model_copy(update={"share": self.own.share})
+
+    @cached_property
+    def own(self) -> OwnTimes:
+        """The household's times over the table's, from every space."""
+        ticks = self.row.space.household.tick_set.select_related("space")
+        return own_times(rows.tick_of(t) for t in ticks)
+
+    @cached_property
+    def done(self) -> set[str]:
+        """Steps that are ticked."""
+        return {t.step for t in self.ticks if not t.amiss}
+
+    @cached_property
+    def plan(self) -> InstallPlan:
+        """The plan; what is done is not timed again."""
+        return install_plan(self.case, self.choice, frozenset(self.done))
+
+    @cached_property
+    def facts(self) -> dict[str, dict[str, object]]:
+        """For the sentences of the steps."""
+        highest = {name: base.highest for name, base in self.plan.bases.items()}
+        return step_facts(self.case, self.choice, self.plan.lines, self.scene.space.name, self.units, highest)
+
+    def told(self, step: Step) -> tuple[str, list[str]]:
+        """A step in words."""
+        return step_in_words(step, self.case, self.facts, self.units)
+
+    def named(self, section: str) -> str:
+        """A section's name; the space's where it has only one."""
+        one = self.scene.survey.section(section)
+        return one.label if len(self.scene.survey.parts) > 1 else self.scene.space.name
+
+    def drawing(self, section: str, text: float = 0) -> Drawing:
+        """The map of a wall."""
+        found, scene = self.plan, self.scene
+        return drilling_drawing(self.design, scene.survey, scene.survey.section(section), found.maps[section],
+                                found.lines[section], self.units, scene.space.name, scene.today, text)  # fmt: skip
+
+
+def install_view(one: Installing) -> InstallView:
+    """All of it in words."""
+    found, times, units = one.plan, one.plan.times, one.units
+    numbers = {s.id: n for n, s in enumerate(found.steps, 1)}
+    spans: dict[str, tuple[int, int, set[int]]] = {}
+    for b in times.booked if times else ():
+        start, end, people = spans.get(b.step, (b.start, b.end, set()))
+        spans[b.step] = min(start, b.start), max(end, b.end), people | set(b.people)
+    steps = []
+    for step in found.steps:
+        title, how = one.told(step)
+        span = spans.get(step.id)
+        ticks = [tick_view(t) for t in one.ticks if t.step == step.id]
+        steps.append(StepView(
+            id=step.id, number=numbers[step.id], turn=step.turn, title=title, how=how, minutes=round(step.minutes, 1),
+            hands=step.hands, wait=step.wait, tools=list(step.tools), parts=list(step.parts), section=step.section,
+            after=sorted(numbers[a] for a in step.after if a in numbers), ticks=ticks, done=step.id in one.done,
+            starts=when(one.choice, span[0]).isoformat(timespec="minutes") if span else None,
+            ends=when(one.choice, span[1]).isoformat(timespec="minutes") if span else None,
+            people=sorted(span[2]) if span else [],
+        ))  # fmt: skip
+    choice = one.choice
+    return InstallView(
+        design=one.row.pk, space_version=one.row.space.version,
+        choice=ChoiceData(start=choice.start.isoformat(), old=choice.old, paint=choice.paint, people=choice.people,
+                          evening=choice.evening, weekend=choice.weekend, aim=choice.aim),
+        steps=steps, walls=[_wall(one, s, m, found.lines[s]) for s, m in found.maps.items()],
+        bases=[_base(one, b) for b in found.bases.values()],
+        tools=[name for name, _ in found.tools.tools],
+        bits=[f"{format_length(bit, units)}{' mm' if units == 'metric' else ''}" for bit in found.tools.bits],
+        small=[small_in_words(s, units) for s in found.tools.small],
+        times=times_in_words(times, choice), hours=round(found.minutes / 60, 1),
+        done_hours=round(sum(t.minutes or 0 for t in one.ticks) / 60, 1), share=round(one.own.share, 2),
+        timed=one.own.steps, unread=[one.named(s) for s in found.unread],
+    )  # fmt: skip
+
+
+def tick_view(tick: Tick) -> TickView:
+    """A tick as it is shown."""
+    return TickView(key=tick.id, step=tick.step, minutes=tick.minutes, note=tick.note, amiss=tick.amiss, by=tick.by,
+                    on=tick.on)  # fmt: skip
+
+
+def hole_views(one: Installing, found: DrillingMap, line: LevelLine) -> list[HoleView]:
+    """The holes of a wall as a table."""
+    units, parts = one.units, one.case.parts
+    return [
+        HoleView(
+            number=h.number, part=h.part, part_name=one.design.family_of(parts[h.part]).named(parts[h.part]),
+            along=format_length(h.along, units), from_line=_signed(line.from_line(h.height), units),
+            says=hole_in_words(h, units), bit=format_length(h.bit, units) if h.bit else "–",
+            depth=format_length(h.depth, units) if h.depth else "–", refused=h.refused, moved=bool(h.moved),
+        )
+        for h in found.holes
+    ]  # fmt: skip
+
+
+def _signed(mm: float, units: Units) -> str:
+    return f"{'+' if mm >= 0 else '−'}{format_length(abs(mm), units)}"
+
+
+def _wall(one: Installing, section: str, found: DrillingMap, line: LevelLine) -> WallView:
+    return WallView(section=section, name=one.named(section), drawing=one.drawing(section),
+                    holes=hole_views(one, found, line), cautions=map_cautions(found), unsure=found.unsure,
+                    instrument=instrument_in_words(line, one.units), check=check_in_words(line, one.units))  # fmt: skip
+
+
+def _base(one: Installing, base: BasePlan) -> BaseView:
+    def said(mm: float) -> str:
+        return format_length(mm, one.units)
+
+    return BaseView(
+        section=base.section, name=one.named(base.section), known=base.known, highest=said(base.highest),
+        out_by=said(base.out_by), plinth=[said(p) for p in base.plinth],
+        packing=[PlaceView(at=said(p.at), height=said(p.height), joint=p.joint) for p in base.packing],
+        scribe=[PlaceView(at=said(s.at), height=said(s.off)) for s in base.scribe],
+        feet=[PlaceView(at=said(f.at), height=f"{f.turns:.1f}") for f in base.feet],
+        fillers=[FillerView(side=f.side, foot=said(f.foot), top=said(f.top), height=said(f.height), scribed=f.scribed)
+                 for f in base.fillers],
+    )  # fmt: skip
+
+
+def rows_of_holes(one: Installing) -> Sequence[Sequence[str]]:
+    """The holes of every wall as rows of a table, its header first."""
+    table = [("wall", "hole", "part", "from the left", "from the line", "into", "bit", "depth")]
+    for section, found in one.plan.maps.items():
+        table += [(one.named(section), str(h.number), h.part_name, h.along, h.from_line, h.says, h.bit, h.depth)
+                  for h in hole_views(one, found, one.plan.lines[section])]  # fmt: skip
+    return table

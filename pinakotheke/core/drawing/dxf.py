@@ -12,6 +12,7 @@ from ezdxf.filemanagement import new
 from ezdxf.layouts.layout import Modelspace
 from shapely import Polygon, box, unary_union
 
+from ..install import DrillingMap, LevelLine
 from ..layout.build.halving import Piece
 from ..materials.cutting.sheets import CutSheet
 
@@ -69,6 +70,29 @@ def nests_dxf(sheets: Sequence[tuple[str, CutSheet]]) -> str:
             )
         space.add_text(name, height=40, dxfattribs={"layer": "NOTES"}).set_placement((sheet.sheet.length + 40, y))
         y -= SHEETS_APART
+    return _text(document)
+
+
+def holes_dxf(walls: Sequence[tuple[str, DrillingMap, LevelLine]]) -> str:
+    """The holes of every wall as circles of their bits, side by side: x from the left end of the wall, y from its level
+    line, which is drawn; numbered. Holes one must not drill stand on the layer `REFUSED`.
+    """
+    document = _document()
+    document.layers.add("LINE", color=5)
+    document.layers.add("REFUSED", color=6)
+    space, x0 = document.modelspace(), 0.0
+    for name, found, line in walls:
+        space.add_line((x0, 0), (x0 + line.run, 0), dxfattribs={"layer": "LINE"})
+        space.add_text(name, height=40, dxfattribs={"layer": "NOTES"}).set_placement((x0, -60))
+        for hole in found.holes:
+            if hole.surface != "back":
+                continue
+            at, layer = (x0 + hole.along, line.from_line(hole.height)), "REFUSED" if hole.refused else "CUT"
+            space.add_circle(at, max(hole.bit, 1) / 2, dxfattribs={"layer": layer})
+            space.add_text(str(hole.number), height=12, dxfattribs={"layer": "NOTES"}).set_placement(
+                (at[0] + 8, at[1] + 8)
+            )
+        x0 += line.run + 500
     return _text(document)
 
 

@@ -12,7 +12,7 @@ from .of_survey import text_height
 from .walls import shell
 
 RADIUS = 12.0
-"""Of a hole as it is drawn on a map, mm of the wall."""
+"""Of a hole as it is drawn on a map, at least, mm of the wall."""
 STRIP_TEXT = 4.0
 STRIP_HIGH = 44.0
 """Height of a full-size strip, mm."""
@@ -40,10 +40,7 @@ def drilling_drawing(design: Design, survey: Survey, section: Section, found: Dr
             continue
         rows.setdefault(hole.height, []).append(hole)
         _mark(canvas, hole)
-    for n, z in enumerate(sorted(rows, reverse=True)):
-        x = -canvas.text * (2.4 + 2.2 * (n % 3))
-        low, high = sorted((line.height, z))
-        canvas.upright(x, low, high, high - low, "above the line" if z > line.height else "below the line", from_x=0)
+    _heights(canvas, sorted(rows, reverse=True), line, units)
     canvas.upright(width + canvas.text * 2.4, 0, line.height, line.height, "level line above the floor's highest point")
     last = 0.0
     for stud in survey.only(section.id).studs:
@@ -53,19 +50,32 @@ def drilling_drawing(design: Design, survey: Survey, section: Section, found: Dr
     return canvas.drawing("elevation", title)
 
 
+def _heights(canvas: Canvas, heights: Sequence[float], line: LevelLine, units: Units) -> None:
+    """Every height at which there are holes, told from the line, beside the wall; those too close have a second column."""
+    above = float("inf")
+    for z in heights:
+        close = above - z < canvas.text * 1.1
+        far = canvas.text * (4.2 if close else 1.0)
+        away = line.from_line(z)
+        said = f"{'+' if away >= 0 else '−'}{format_length(abs(away), units)}"
+        canvas.line("dimension", (-far, z), (0, z), weight="fine")
+        canvas.note("dimension", -far - canvas.text * 0.2, z - canvas.text * 0.35, said, anchor="end")
+        above = float("inf") if close else z
+
+
 def _mark(canvas: Canvas, hole: Hole) -> None:
-    x, z = hole.along, hole.height
+    x, z, radius = hole.along, hole.height, max(RADIUS, canvas.text * 0.25)
     if hole.refused:
         canvas.line(
-            "note", (x - RADIUS, z - RADIUS), (x + RADIUS, z + RADIUS), of=f"hole-{hole.number}", weight="heavy"
+            "note", (x - radius, z - radius), (x + radius, z + radius), of=f"hole-{hole.number}", weight="heavy"
         )
         canvas.line(
-            "note", (x - RADIUS, z + RADIUS), (x + RADIUS, z - RADIUS), of=f"hole-{hole.number}", weight="heavy"
+            "note", (x - radius, z + radius), (x + radius, z - radius), of=f"hole-{hole.number}", weight="heavy"
         )
     else:
-        canvas.arc("note", (x, z), RADIUS, 0, 360, of=f"hole-{hole.number}")
+        canvas.arc("note", (x, z), radius, 0, 360, of=f"hole-{hole.number}")
     canvas.note(
-        "note", x, z + RADIUS + canvas.text * 0.25, str(hole.number), of=f"hole-{hole.number}", size=0.9, halo=True
+        "note", x, z + radius + canvas.text * 0.25, str(hole.number), of=f"hole-{hole.number}", size=0.9, halo=True
     )
 
 

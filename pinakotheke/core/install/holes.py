@@ -6,7 +6,7 @@ where that does not help it is refused. What nobody read (lining, services, side
 """
 
 from collections.abc import Iterator
-from typing import Literal, NamedTuple
+from typing import Literal, NamedTuple, get_args
 
 from ..base import Frozen
 from ..checks import Case
@@ -19,6 +19,7 @@ from .services import Zone, services_read, zones
 
 Fastener = Literal["stud", "anchor", "plug", "board", "joist", "unknown"]
 Surface = Literal["back", "left", "right", "ceiling"]
+SURFACES: tuple[Surface, ...] = get_args(Surface)
 STEP = 5
 """A hole is moved in steps so long, mm."""
 
@@ -86,13 +87,12 @@ class _Place(NamedTuple):
 
 
 def drilling_map(case: Case, section: Section, width: float, height: float) -> DrillingMap:
-    """Every hole of a section, part by part from the left, numbered; `width` and `height` of the wall in mm."""
+    """Every hole of a section, wall by wall and part by part from the top, numbered; `width` and `height` in mm."""
     survey, closed = case.survey, zones(case.survey, section, width, height)
-    found: list[Hole] = []
     parts = [p for p in case.made.parts if p.section in ("", section.id) and _screws(case, p)]
-    for part in sorted(parts, key=lambda p: (-p.z, p.x)):
-        for place in _places(case, part):
-            found.append(_drilled(case, part, place, closed, len(found) + 1))
+    places = [(part, place) for part in sorted(parts, key=lambda p: (-p.z, p.x)) for place in _places(case, part)]
+    places.sort(key=lambda one: SURFACES.index(one[1].surface))
+    found = [_drilled(case, part, place, closed, n) for n, (part, place) in enumerate(places, 1)]
     return DrillingMap(section=section.id, holes=tuple(found), zones=closed, services_read=services_read(survey, section),
                        lining_read=survey.lining != "unknown",
                        studs_read=bool(survey.only(section.id).studs) or survey.lining != "plasterboard")  # fmt: skip

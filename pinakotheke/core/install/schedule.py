@@ -107,6 +107,7 @@ def schedule(steps: Sequence[Step], choice: InstallChoice, seconds: float = MOST
     free = stretches(choice, sum(p.minutes * p.hands for p in pieces) + sum(p.wait for p in pieces))
     first = by_list(pieces, free, choice.people)
     starts, bound, proven = _by_model(pieces, free, choice, first, seconds)
+    starts = _as_early(pieces, free, choice, starts)
     end = max(s + p.minutes for s, p in zip(starts, pieces, strict=True))
     by_list_end = max(s + p.minutes for s, p in zip(first, pieces, strict=True))
     booked = _with_people(steps, pieces, starts, choice.people)
@@ -223,6 +224,20 @@ def _by_model(pieces: Sequence[_Piece], free: Sequence[Stretch], choice: Install
         finish if proven and choice.aim == "soonest" else max(told, _least(pieces, free, choice.people)),
         proven,
     )
+
+
+def _as_early(pieces: Sequence[_Piece], free: Sequence[Stretch], choice: InstallChoice,
+              starts: Sequence[int]) -> list[int]:  # fmt: skip
+    """Every piece as early as it goes in the order in which the pieces begin: what could wait does not, and no day is kept
+    free for nothing. Where as few days are asked for, they stay as they are if this took more.
+    """
+    found, busy = [-1] * len(pieces), list[tuple[int, int, int]]()
+    for n in sorted(range(len(pieces)), key=lambda k: (starts[k], k)):
+        earliest = max((found[b] + pieces[b].minutes + pieces[b].wait for b in pieces[n].after), default=0)
+        found[n] = _fits(pieces[n], earliest, free, busy, choice.people)
+        busy.append((found[n], found[n] + pieces[n].minutes, pieces[n].hands))
+    days = [len({s // DAY for s in one}) for one in (found, starts)]
+    return list(starts) if choice.aim == "fewest days" and days[0] > days[1] else found
 
 
 def _least(pieces: Sequence[_Piece], free: Sequence[Stretch], people: int) -> int:

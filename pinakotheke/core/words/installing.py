@@ -144,6 +144,10 @@ def map_cautions(found: DrillingMap) -> list[str]:
         said.append(
             "Nobody read a socket, switch, pipe or cable on this wall: what runs in it is not known, not absent."
         )
+    if any(h.into == "unknown" and h.surface in ("left", "right") for h in found.holes):
+        said.append("The studs of the side walls were not read: find them before the cleats there are cut.")
+    if any(h.surface == "ceiling" for h in found.holes):
+        said.append("Nobody read the joists: what hangs from the ceiling goes into joists, or not up at all.")
     refused = sum(h.refused for h in found.holes)
     if refused:
         said.append(f"{refused} {counted(refused, 'hole lies', 'holes lie')} where a cable or a pipe may run: do not drill "

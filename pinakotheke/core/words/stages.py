@@ -15,12 +15,13 @@ class States(Frozen):
     layout: str
     checks: str
     materials: str
+    install: str
     worst: Severity | None
 
 
 def states_in_words(survey: Survey, things: tuple[Thing, ...], designs: int, findings: tuple[Finding, ...],
-                    cost: str | None, currency: str) -> States:  # fmt: skip
-    """The stages of a space as they stand; `findings` worst first."""
+                    cost: str | None, currency: str, ticked: int = 0) -> States:  # fmt: skip
+    """The stages of a space as they stand; `findings` worst first, `ticked` steps done at the wall."""
     absent, doubted = sum(s.needed for s in missing(survey)), len(doubts(survey))
     undecided = sum(t.decision == "undecided" for t in things)
     stops, fixes = (sum(f.severity == severity for f in findings) for severity in ("stop", "fix"))
@@ -35,5 +36,8 @@ def states_in_words(survey: Survey, things: tuple[Thing, ...], designs: int, fin
         if designs
         else "no design yet",
         materials=f"{cost} {currency}" if cost else "no design yet",
+        install=(f"{ticked} {counted(ticked, 'step', 'steps')} done" if ticked else "not begun")
+        if designs
+        else "no design yet",
         worst=findings[0].severity if findings else None,
     )

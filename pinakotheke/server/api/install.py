@@ -13,6 +13,7 @@ from pydantic import Field, StringConstraints
 from pinakotheke.core.base import Id
 from pinakotheke.core.drawing import TEXT_MM, to_pdf
 from pinakotheke.core.drawing.booklet import BookStep, BookWall, booklet
+from pinakotheke.core.drawing.dxf import holes_dxf
 from pinakotheke.core.drawing.of_install import drilling_strips, scribe_strip
 from pinakotheke.core.install import InstallChoice
 from pinakotheke.core.install.calendar import calendar
@@ -146,6 +147,14 @@ def holes(request: MemberRequest, design_id: PathId) -> HttpResponse:
     out = StringIO()
     csv.writer(out).writerows(rows_of_holes(one))
     return _file(out.getvalue(), "text/csv; charset=utf-8", one, "holes.csv", inline=False)
+
+
+@router.get("/designs/{design_id}/holes.dxf", operation_id="install_dxf")
+def drawn_holes(request: MemberRequest, design_id: PathId) -> HttpResponse:
+    """Every hole as a circle of its bit, in mm."""
+    one = Installing(own_design(request.user, design_id))
+    walls = [(one.named(s), found, one.plan.lines[s]) for s, found in one.plan.maps.items()]
+    return _file(holes_dxf(walls), "image/vnd.dxf", one, "holes.dxf", inline=False)
 
 
 @router.get("/designs/{design_id}/install.ics", operation_id="install_calendar")

@@ -27,7 +27,7 @@ from pinakotheke.core.systems.families.insert import Dividers
 from pinakotheke.core.units import with_unit, with_units
 from pinakotheke.core.words import States, home_in_words, more_or_less, states_in_words
 
-from .. import rows
+from .. import models, rows
 from ..actions import layout as actions
 from ..actions.base import Invalid, own_design, own_solve, own_space
 from .common import LedgerView, MemberRequest, PathId, RowId, TypedName, Version, finding_views
@@ -334,6 +334,11 @@ def sheet(request: MemberRequest, design_id: PathId, scale: Query[int] = 20,
     return response
 
 
+def _ticked(row: models.Design | None) -> int:
+    """How many steps of a design were done at the wall."""
+    return row.space.ticks.filter(design=row.key, amiss=False).count() if row else 0
+
+
 class SpaceLedger(Schema):
     """The ledger of a space, and the spine's words."""
 
@@ -352,5 +357,5 @@ def get_ledger(request: MemberRequest, space_id: PathId, design: RowId | None = 
     view = scene.ledger(row, current, cost)
     return SpaceLedger(
         ledger=view, states=states_in_words(scene.survey, scene.things, rows_.count(), scene.findings(current),
-                                            view.cost, view.currency),
+                                            view.cost, view.currency, _ticked(row)),
     )  # fmt: skip

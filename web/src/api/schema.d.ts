@@ -2389,6 +2389,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/holes.dxf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drawn Holes
+         * @description Every hole as a circle of its bit, in mm.
+         */
+        get: operations["install_dxf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/install.ics": {
         parameters: {
             query?: never;
@@ -7073,6 +7093,8 @@ export interface components {
             checks: string;
             /** Materials */
             materials: string;
+            /** Install */
+            install: string;
             /** Worst */
             worst: ("stop" | "fix" | "mind" | "note") | null;
         };
@@ -11376,6 +11398,26 @@ export interface operations {
         };
     };
     install_holes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    install_dxf: {
         parameters: {
             query?: never;
             header?: never;

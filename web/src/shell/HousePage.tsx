@@ -40,6 +40,7 @@ const SortStage = lazy(() => import('../inventory/SortStage'))
 const DesignStage = lazy(() => import('../layout/DesignStage'))
 const CheckStage = lazy(() => import('../checks/CheckStage'))
 const BuyStage = lazy(() => import('../materials/BuyStage'))
+const InstallStage = lazy(() => import('../install/InstallStage'))
 
 /** One household's page: a space and a stage of it. */
 export default function HousePage() {
@@ -229,6 +230,7 @@ const ROOMS: Record<StageId, React.ComponentType<StageProps>> = {
   layout: DesignStage,
   checks: CheckStage,
   materials: BuyStage,
+  install: InstallStage,
 }
 
 function StageRoom({ stage, ...props }: StageProps & { stage: StageId }) {

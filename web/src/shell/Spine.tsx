@@ -21,6 +21,7 @@ export function Spine({ houseId, spaceId, current, states, people, search }: Spi
     layout: states?.layout ?? '',
     checks: states?.checks ?? '',
     materials: states?.materials ?? '',
+    install: states?.install ?? '',
   }
   return (
     <nav className="spine" aria-label="Stages">

@@ -6,6 +6,7 @@ export const STAGES = [
   { digit: '4', id: 'layout', name: 'Design' },
   { digit: '5', id: 'checks', name: 'Check' },
   { digit: '6', id: 'materials', name: 'Buy' },
+  { digit: '7', id: 'install', name: 'Install' },
 ] as const
 
 export type StageId = (typeof STAGES)[number]['id']

@@ -1,0 +1,135 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { useCallback, useEffect, useRef, useState } from 'react'
+
+import { api, body, Problem, said, type Schemas } from '../api/client'
+import { keys } from '../api/queries'
+import { newKey } from '../survey/waiting'
+import { planKey } from './useInstall'
+
+type Tick = Schemas['TickData'] & { gone?: boolean }
+const AGAIN_MS = 4000
+const name = (design: number) => `ticks:${design}`
+
+function kept(design: number): Tick[] {
+  try {
+    const there: unknown = JSON.parse(localStorage.getItem(name(design)) ?? '[]')
+    return Array.isArray(there) ? (there as Tick[]) : []
+  } catch {
+    return []
+  }
+}
+
+function keep(design: number, ticks: readonly Tick[]): void {
+  if (ticks.length > 0) localStorage.setItem(name(design), JSON.stringify(ticks))
+  else localStorage.removeItem(name(design))
+}
+
+export interface Ticks {
+  /** What this device ticked and has not been told to the server yet. */
+  waiting: readonly Tick[]
+  refused: string
+  tick: (step: string, more?: { minutes?: number | null; note?: string; amiss?: boolean }) => void
+  /** Take a tick back: one that still waits is dropped, one that was sent is taken out there. */
+  untick: (step: string, sent: readonly Schemas['TickView'][]) => void
+}
+
+/** Ticks are kept on the device first and sent when there is a connection: none is lost, none is counted twice. */
+export function useTicks(spaceId: number, design: number): Ticks {
+  const client = useQueryClient()
+  const [waiting, setWaiting] = useState(() => kept(design))
+  const [refused, setRefused] = useState('')
+  const sending = useRef(false)
+  const put = useCallback(
+    (next: Tick[]) => {
+      keep(design, next)
+      setWaiting(next)
+    },
+    [design],
+  )
+  const send = useCallback(async () => {
+    if (sending.current) return
+    sending.current = true
+    let sent = 0
+    try {
+      for (let [next] = kept(design); next; [next] = kept(design)) {
+        const { gone, ...tick } = next
+        const path = { design_id: design }
+        try {
+          if (gone)
+            await api.DELETE('/api/designs/{design_id}/ticks/{key}', {
+              params: { path: { ...path, key: tick.key } },
+            })
+          else
+            await body(
+              api.POST('/api/designs/{design_id}/ticks', {
+                params: { path },
+                body: tick,
+              }),
+            )
+        } catch (error) {
+          // Without a connection it waits; what is refused would be refused again.
+          if (!(error instanceof Problem) || error.status === 0 || error.status >= 500) throw error
+          if (error.status !== 404) setRefused(said(error))
+        }
+        sent += 1
+        put(kept(design).filter((one) => one !== next && one.key + one.gone !== next.key + next.gone))
+      }
+    } finally {
+      sending.current = false
+      if (sent > 0) {
+        void client.invalidateQueries({ queryKey: planKey(design) })
+        void client.invalidateQueries({ queryKey: keys.ledger(spaceId) })
+      }
+    }
+  }, [client, design, put, spaceId])
+
+  const pending = waiting.length
+  useEffect(() => {
+    if (pending === 0) return
+    const attempt = () => {
+      send().catch((error: unknown) => {
+        if (!(error instanceof Problem)) throw error
+      })
+    }
+    attempt()
+    const timer = setInterval(attempt, AGAIN_MS)
+    window.addEventListener('online', attempt)
+    return () => {
+      clearInterval(timer)
+      window.removeEventListener('online', attempt)
+    }
+  }, [pending, send])
+
+  return {
+    waiting,
+    refused,
+    tick: (step, more = {}) => {
+      setRefused('')
+      put([
+        ...kept(design),
+        {
+          key: newKey(),
+          step,
+          minutes: more.minutes ?? null,
+          note: more.note ?? '',
+          amiss: more.amiss ?? false,
+        },
+      ])
+    },
+    untick: (step, sent) => {
+      const rest = kept(design).filter((one) => one.step !== step || one.amiss)
+      put([...rest, ...sent.filter((one) => !one.amiss).map((one) => ({ ...asTick(one), gone: true }))])
+    },
+  }
+}
+
+function asTick({ key, step, minutes, note, amiss }: Schemas['TickView']): Tick {
+  return { key, step, minutes, note, amiss }
+}
+
+/** Whether a step is done: as the server has it, and what this device ticked or took back since. */
+export function isDone(step: Schemas['StepView'], waiting: readonly Tick[]): boolean {
+  const back = new Set(waiting.filter((one) => one.gone).map((one) => one.key))
+  const here = waiting.some((one) => one.step === step.id && !one.gone && !one.amiss)
+  return here || step.ticks.some((one) => !one.amiss && !back.has(one.key))
+}

@@ -172,7 +172,12 @@ def _own_holes(case: Case, part: Part) -> tuple[_Own, ...]:
 
 
 def _side(case: Case, part: Part) -> Iterator[_Place]:
-    """A cleat along a side wall: at both ends and not further apart than usual; the studs there were not read."""
+    """A cleat along a side wall: at both ends and not further apart than usual; the studs there were not read. One along a
+    gable is screwed to that, and makes no hole in the house.
+    """
+    if any(p.role == "panel" and p.section == part.section and (p.x + p.w == part.x or p.x == part.x + part.w)
+           and p.z < part.z + part.h and part.z < p.z + p.h for p in case.made.parts):  # fmt: skip
+        return
     middle = part.x + part.w / 2
     surface: Surface = "left" if middle < case.envelope.width / 2 else "right"
     into: Fastener = {"masonry": "plug", "timber": "board"}.get(case.survey.lining, "unknown")  # type: ignore[assignment]

@@ -99,7 +99,22 @@ def _groups(case: Case) -> list[_Group]:
         # From the top down; what stands, from the left.
         standing = group.turn in ("base", "upright", "hang")
         group.parts.sort(key=lambda p: (p.x, -p.z) if standing else (-(p.z + p.h), p.x))
+        group.parts[:] = _carriers_first(group.parts)
     return groups
+
+
+def _carriers_first(parts: list[Part]) -> list[Part]:
+    """The same parts in the same order, but that what carries a part comes before it."""
+    of, found = {p.id: p for p in parts}, dict[str, Part]()
+
+    def take(part: Part) -> None:
+        if part.carrier in of and part.carrier not in found and part.carrier != part.id:
+            take(of[part.carrier])
+        found[part.id] = part
+
+    for part in parts:
+        take(part)
+    return list(found.values())
 
 
 def _row_of(case: Case, part: Part) -> str:

@@ -38,7 +38,8 @@ def step_facts(case: Case, choice: InstallChoice, lines: Mapping[str, LevelLine]
     area = painted(case)
     litres = 2 * area / float(load("installing")["work"]["coat"]["value"])
     marks = [with_unit(m.z, units) for m in trial_marks(case.made)]
-    whole = {"space": space, "old": OLD[choice.old], "area": round(area, 1), "paint": round(litres + 0.05, 1),
+    scribe = float(load("installing")["work"]["scribe_from"]["value"])
+    whole = {"space": space, "layer": 5, "scribe": scribe, "old": OLD[choice.old], "area": round(area, 1), "paint": round(litres + 0.05, 1),
              "area_ft": area * SQUARE_FEET, "paint_gal": round(litres / LITRES_PER_GALLON + 0.05, 1),
              "marks": ", ".join(marks) or "the highest and the lowest board", "waits": _waits(case.things)}  # fmt: skip
     found = {"": whole}

@@ -128,7 +128,9 @@ class Rate(Frozen):
     pack: Annotated[int, Field(ge=1, le=10_000)] | None = None
 
 
-Turn = Literal["base", "hang", "upright", "support", "rail", "board", "trim", "pull-out", "door", "light", "fill"]
+Turn = Literal[
+    "base", "hang", "upright", "support", "rail", "board", "insert", "trim", "pull-out", "door", "light", "fill"
+]
 """When a part is put up: turns of the order of work that have parts, first to last."""
 Screws = Literal["", "along", "upright", "top", "ceiling"]
 """Where screws hold a part to the house: along it, at its upper and lower end, by its top only, or over it; nowhere."""

@@ -294,6 +294,7 @@ class HoleTests(TestCase):
             track = next(p for p in design.parts if p.role == "track")
             mine = [h for h in found.holes if h.part == track.id]
             wanted = fixings(case, track)
+            self.assertGreater(len(wanted), 1)
             self.assertEqual([(h.along, h.into) for h in mine], [(f.at, f.into) for f in wanted])
             for h in mine:
                 self.assertEqual(h.height, track.z + track.h / 2)
@@ -324,6 +325,14 @@ class HoleTests(TestCase):
         first = hung().model_copy(update={"rules": HouseRules()})
         _, studs = self.holes(first, f"{PLAIN}; studs 640; {socket}")
         self.assertTrue(any(h.refused and h.along == 640 for h in studs.holes))
+
+    def test_what_one_stud_holds_does_not_turn_about_it(self) -> None:
+        design = hung()
+        track = next(p for p in design.parts if p.role == "track")
+        _, found = self.holes(design, f"{PLAIN}; studs {track.x + 400}")
+        mine = [(h.along, h.into) for h in found.holes if h.part == track.id]
+        self.assertIn((track.x + 400, "stud"), mine)
+        self.assertGreaterEqual(sum(into == "anchor" for _, into in mine), 1)
 
     def test_masonry_plugs_timber_boards_and_a_lining_nobody_read(self) -> None:
         for lining, into, bit in (("masonry", "plug", 8), ("timber", "board", 3), ("unknown", "unknown", 0)):

@@ -38,7 +38,18 @@ class CommittedTests(ServerTestCase):
                     self.assertTrue(operation["description"].endswith("."))
                     stage = operation["operationId"].split("_")[0]
                     self.assertIn(
-                        stage, ("session", "house", "survey", "inventory", "systems", "layout", "checks", "materials")
+                        stage,
+                        (
+                            "session",
+                            "house",
+                            "survey",
+                            "inventory",
+                            "systems",
+                            "layout",
+                            "checks",
+                            "materials",
+                            "install",
+                        ),
                     )
                     names.append(operation["operationId"])
         self.assertEqual(len(names), len(set(names)))

@@ -142,7 +142,7 @@ def _places(case: Case, part: Part) -> Iterator[_Place]:
         yield from _side(case, part)
     elif kind == "along":
         z, edge = part.z + part.h / 2, value("fixing.edge")
-        for fixing in fixings(case, part) or _own_holes(case, part):
+        for fixing in _along(case, part):
             at = fixing.at
             low, high = (at, at) if fixing.into == "stud" else (part.x + edge / 2, part.x + part.w - edge / 2)
             yield _Place("back", at, z, fixing.into, low, high)
@@ -161,6 +161,24 @@ def _top(case: Case, part: Part) -> tuple[float, ...]:
 class _Own(NamedTuple):
     at: float
     into: Fastener
+
+
+TURNS_FROM = 250
+"""What is longer and hangs from a single screw could turn about it, mm; from memory."""
+
+
+def _along(case: Case, part: Part) -> tuple[_Own, ...]:
+    """The screws along a part. One that only one stud holds gets anchors at its ends as well: they carry nothing that is
+    counted on, and keep it from turning.
+    """
+    found = tuple(_Own(f.at, f.into) for f in fixings(case, part))
+    if not found:
+        return _own_holes(case, part)
+    if len(found) > 1 or part.w < TURNS_FROM:
+        return found
+    edge, (only,) = min(value("fixing.edge"), part.w / 4), found
+    ends = [x for x in (part.x + edge, part.x + part.w - edge) if abs(x - only.at) > edge]
+    return tuple(sorted([only, *(_Own(x, "anchor") for x in ends)]))
 
 
 def _own_holes(case: Case, part: Part) -> tuple[_Own, ...]:

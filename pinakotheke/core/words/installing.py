@@ -6,6 +6,7 @@ from typing import Any
 
 from ..checks import Case
 from ..install import DrillingMap, Hole, InstallChoice, LevelLine, Schedule, Step, when
+from ..install.amiss import HolesChanged
 from ..install.holes import Fastener
 from ..install.steps import painted
 from ..install.tools import SmallThing
@@ -39,9 +40,18 @@ def step_facts(case: Case, choice: InstallChoice, lines: Mapping[str, LevelLine]
     litres = 2 * area / float(load("installing")["work"]["coat"]["value"])
     marks = [with_unit(m.z, units) for m in trial_marks(case.made)]
     scribe = float(load("installing")["work"]["scribe_from"]["value"])
-    whole = {"space": space, "layer": 5, "scribe": scribe, "old": OLD[choice.old], "area": round(area, 1), "paint": round(litres + 0.05, 1),
-             "area_ft": area * SQUARE_FEET, "paint_gal": round(litres / LITRES_PER_GALLON + 0.05, 1),
-             "marks": ", ".join(marks) or "the highest and the lowest board", "waits": _waits(case.things)}  # fmt: skip
+    whole = {
+        "space": space,
+        "old": OLD[choice.old],
+        "area": round(area, 1),
+        "area_ft": area * SQUARE_FEET,
+        "paint": round(litres + 0.05, 1),
+        "paint_gal": round(litres / LITRES_PER_GALLON + 0.05, 1),
+        "marks": ", ".join(marks) or "the highest and the lowest board",
+        "waits": _waits(case.things),
+        "layer": 5,
+        "scribe": scribe,
+    }
     found = {"": whole}
     for section, line in lines.items():
         found[section] = whole | {"height": line.height, "instrument": instrument_in_words(line, units),
@@ -162,6 +172,23 @@ def step_said(minutes: float, hands: int, tools: Sequence[str]) -> str:
     """How long a step takes, with whom and with what, in a line."""
     people = "" if hands == 1 else f", {hands} people"
     return f"about {max(1, round(minutes))} min{people}{'; ' if tools else ''}{', '.join(tools)}"
+
+
+def changed_in_words(case: Case, was: float, now: float, changed: Sequence[HolesChanged], units: Units) -> str:
+    """What is otherwise since a stud was found elsewhere."""
+    said = f"The stud stands at {with_unit(now, units)}, not {with_unit(was, units)}."
+    rows = []
+    for one in changed:
+        name = parts_in_words(case, [one.part])
+        if one.elsewhere:
+            rows.append(f"{one.elsewhere} {counted(one.elsewhere, 'hole', 'holes')} of the {name} elsewhere")
+        elif one.otherwise:
+            rows.append(
+                f"{one.otherwise} {counted(one.otherwise, 'hole', 'holes')} of the {name} with something else in"
+            )
+        else:
+            rows.append(f"fewer or more holes for the {name}")
+    return f"{said} {'; '.join(rows)}." if rows else f"{said} No hole that is still to be drilled changes."
 
 
 SMALL = {

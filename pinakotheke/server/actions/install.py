@@ -6,9 +6,17 @@ from django.db import transaction
 from django.utils import timezone
 
 from pinakotheke.core.install import InstallChoice, Tick
+from pinakotheke.core.install.amiss import stud_moved
+from pinakotheke.core.layout.edit.commands import MOST_AT_ONCE, LockPart, Several
+from pinakotheke.core.lengths import parse_length
+from pinakotheke.core.survey import Reading, Survey
+from pinakotheke.core.systems import HOLDERS
+from pinakotheke.core.units import Units
 
 from .. import models, rows
+from . import layout
 from .base import Invalid, NotFound, User, bump, log, own_design, own_space
+from .survey import now
 
 MOST_TICKS = 5000
 
@@ -42,6 +50,41 @@ def tick(user: User, design_id: int, key: str, fields: dict[str, Any]) -> Tick:
                                **found.model_dump(exclude={"id", "space"}))  # fmt: skip
     log(household, user, "install.tick", key=key, step=found.step)
     return found
+
+
+@transaction.atomic
+def stud_elsewhere(user: User, design: models.Design, section: str, number: int, text: str) -> tuple[float, float]:
+    """A stud was found elsewhere than it was read: its reading is replaced. Returns where it was thought to be and where it
+    is, mm.
+    """
+    space = models.Space.objects.select_for_update().get(pk=design.space_id)
+    units: Units = design.space.household.units  # type: ignore[assignment]
+    at, survey = parse_length(text, units).mm, rows.survey_of(space)
+    reading = Reading(id=free_reading(survey), section=section, what="stud", value=at, called=text[:200],
+                      hand=user.get_username(), taken=now(), instrument="tape")  # fmt: skip
+    moved, was = stud_moved(survey, section, number, at, reading)
+    rows.keep_survey(space, moved)
+    space.version += 1
+    space.save(update_fields=["facts", "version"])
+    log(design.space.household, user, "install.stud", space=space.key, was=was, now=at)
+    return was, at
+
+
+@transaction.atomic
+def lock_what_hangs(user: User, design_id: int, parts: tuple[str, ...]) -> None:
+    """What is up already stays where it is when the rest is found anew; one act, to be taken back as one."""
+    row = own_design(user, design_id)
+    history = rows.history_of(row)
+    free = [p.id for p in history.current.parts if p.id in parts and p.role in HOLDERS and not p.locked]
+    if free:
+        lock = Several(commands=tuple(LockPart(part=name) for name in free[:MOST_AT_ONCE]))
+        layout.edit(user, design_id, row.version, lock)
+
+
+def free_reading(survey: Survey) -> str:
+    """An id that no reading of a survey has."""
+    used = {r.id for r in survey.readings} | {o.id for o in survey.obstacles}
+    return next(f"r{n}" for n in range(1, len(used) + 2) if f"r{n}" not in used)
 
 
 @transaction.atomic

@@ -16,11 +16,13 @@ from pinakotheke.core.drawing.booklet import BookStep, BookWall, booklet
 from pinakotheke.core.drawing.dxf import holes_dxf
 from pinakotheke.core.drawing.of_install import drilling_strips, scribe_strip
 from pinakotheke.core.install import InstallChoice
+from pinakotheke.core.install.amiss import holes_changed
 from pinakotheke.core.install.calendar import calendar
 from pinakotheke.core.saying import say
 from pinakotheke.core.tables import load
-from pinakotheke.core.words.installing import map_cautions, step_said
+from pinakotheke.core.words.installing import changed_in_words, map_cautions, step_said
 
+from .. import models
 from ..actions import install as actions
 from ..actions.base import Invalid, own_design
 from .common import MemberRequest, PathId, Version
@@ -50,8 +52,13 @@ class TickData(Schema):
     key: Id
     step: Annotated[str, StringConstraints(min_length=1, max_length=120)]
     minutes: Annotated[float, Field(gt=0, le=2000)] | None = None
-    note: Annotated[str, StringConstraints(max_length=500)] = ""
+    note: Annotated[str, StringConstraints(max_length=300)] = ""
     amiss: bool = False
+    section: Annotated[str, StringConstraints(max_length=64)] = ""
+    stud: Annotated[int, Field(ge=1, le=200)] | None = None
+    """Of what is not as drawn: the stud, counted from the left, that stands elsewhere in `section`."""
+    at: Annotated[str, StringConstraints(max_length=40)] = ""
+    """Where it stands, from the left end of the wall, as a person writes it."""
 
 
 @router.get("/designs/{design_id}/install", response=InstallView, operation_id="install_read")
@@ -80,8 +87,24 @@ def tick(request: MemberRequest, design_id: PathId, data: TickData) -> TickView:
     step = next((s for s in one.plan.steps if s.id == data.step), None)
     if step is None:
         raise Invalid("install.no-step", step=data.step)
-    fields = data.model_dump(exclude={"key"}) | {"estimate": round(step.minutes / one.choice.share, 1)}
+    said = data.model_dump(include={"step", "minutes", "note", "amiss"})
+    fields = said | {"estimate": round(step.minutes / one.choice.share, 1)}
+    if data.amiss and not models.Tick.objects.filter(household=one.row.space.household, key=data.key).exists():
+        fields["note"] = _not_as_drawn(request, one, data)
     return tick_view(actions.tick(request.user, design_id, data.key, fields))
+
+
+def _not_as_drawn(request: MemberRequest, one: Installing, data: TickData) -> str:
+    """What was said, with what it changes: what hangs is locked, the map of the wall is made anew."""
+    up = {p for s in one.plan.steps if s.id in one.done for p in s.parts}
+    note = data.note
+    if data.stud is not None and data.section in one.plan.maps:
+        was, at = actions.stud_elsewhere(request.user, one.row, data.section, data.stud, data.at)
+        after = Installing(own_design(request.user, one.row.pk))
+        changed = holes_changed(one.plan.maps[data.section], after.plan.maps[data.section], up)
+        note = f"{changed_in_words(one.case, was, at, changed, one.units)} {note}".strip()
+    actions.lock_what_hangs(request.user, one.row.pk, tuple(up))
+    return note[:500]
 
 
 @router.delete("/designs/{design_id}/ticks/{key}", response={204: None}, operation_id="install_untick")

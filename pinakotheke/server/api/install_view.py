@@ -100,6 +100,8 @@ class WallView(Schema):
     instrument: str
     check: str
     unsure: bool
+    studs: list[str]
+    """Where each stud was read, from the left end of the wall."""
 
 
 class PlaceView(Schema):
@@ -301,6 +303,7 @@ def _signed(mm: float, units: Units) -> str:
 def _wall(one: Installing, section: str, found: DrillingMap, line: LevelLine) -> WallView:
     return WallView(section=section, name=one.named(section), drawing=one.drawing(section),
                     holes=hole_views(one, found, line), cautions=map_cautions(found), unsure=found.unsure,
+                    studs=[format_length(s, one.units) for s in one.scene.survey.only(section).studs],
                     instrument=instrument_in_words(line, one.units), check=check_in_words(line, one.units))  # fmt: skip
 
 

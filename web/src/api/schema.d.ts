@@ -6680,7 +6680,7 @@ export interface components {
              */
             do: "several";
             /** Commands */
-            commands: (components["schemas"]["AssignGroup"] | components["schemas"]["LockBay"] | components["schemas"]["SwapPart"] | components["schemas"]["MovePart"] | components["schemas"]["RemovePart"])[];
+            commands: (components["schemas"]["AssignGroup"] | components["schemas"]["LockPart"] | components["schemas"]["LockBay"] | components["schemas"]["SwapPart"] | components["schemas"]["MovePart"] | components["schemas"]["RemovePart"])[];
         };
         /**
          * Shape
@@ -8055,6 +8055,8 @@ export interface components {
             check: string;
             /** Unsure */
             unsure: boolean;
+            /** Studs */
+            studs: string[];
         };
         /**
          * ChoiceChange
@@ -8119,6 +8121,18 @@ export interface components {
              * @default false
              */
             amiss: boolean;
+            /**
+             * Section
+             * @default
+             */
+            section: string;
+            /** Stud */
+            stud?: number | null;
+            /**
+             * At
+             * @default
+             */
+            at: string;
         };
     };
     responses: never;

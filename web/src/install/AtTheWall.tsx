@@ -1,4 +1,4 @@
-import { Button, Textarea } from '@mantine/core'
+import { Button, NativeSelect, Textarea, TextInput } from '@mantine/core'
 import { useEffect, useState } from 'react'
 
 import { lasting } from './lasting'
@@ -40,6 +40,7 @@ export function AtTheWall({ plan, done, ticks, onPoint }: Props) {
       <StepInHand
         key={step.id}
         step={step}
+        walls={plan.walls.filter((wall) => !step.section || wall.section === step.section)}
         done={done.has(step.id)}
         ticks={ticks}
         onDone={() => setChosen(null)}
@@ -63,14 +64,14 @@ export function AtTheWall({ plan, done, ticks, onPoint }: Props) {
 
 interface StepProps {
   step: Step
+  walls: Plan['walls']
   done: boolean
   ticks: Ticks
   onDone: () => void
 }
 
-function StepInHand({ step, done, ticks, onDone }: StepProps) {
+function StepInHand({ step, walls, done, ticks, onDone }: StepProps) {
   const [began, setBegan] = useState<number | null>(null)
-  const [note, setNote] = useState('')
   const [amiss, setAmiss] = useState(false)
   const minutes = useClock(began)
   const waits = ticks.waiting.some((one) => one.step === step.id && one.amiss)
@@ -90,31 +91,14 @@ function StepInHand({ step, done, ticks, onDone }: StepProps) {
       ))}
       {waits && <p className="misheard">What was not as drawn waits on this device.</p>}
       {amiss && (
-        <div>
-          <Textarea
-            label="What is not as drawn"
-            placeholder="the stud is 20 to the right; the wall bows; the hole strayed; a part is short"
-            value={note}
-            autosize
-            minRows={2}
-            onChange={(event) => setNote(event.currentTarget.value)}
-          />
-          <div className="row" style={{ marginTop: 8 }}>
-            <Button
-              disabled={!note.trim()}
-              onClick={() => {
-                ticks.tick(step.id, { note: note.trim(), amiss: true })
-                setNote('')
-                setAmiss(false)
-              }}
-            >
-              Keep it
-            </Button>
-            <Button variant="default" onClick={() => setAmiss(false)}>
-              Leave it
-            </Button>
-          </div>
-        </div>
+        <NotAsDrawn
+          walls={walls}
+          onKeep={(said) => {
+            ticks.tick(step.id, { ...said, amiss: true })
+            setAmiss(false)
+          }}
+          onLeave={() => setAmiss(false)}
+        />
       )}
       <div className="at-wall-acts">
         {done ? (
@@ -149,6 +133,72 @@ function StepInHand({ step, done, ticks, onDone }: StepProps) {
         )}
       </div>
     </>
+  )
+}
+
+interface NotAsDrawnProps {
+  walls: Plan['walls']
+  onKeep: (said: { note: string; section?: string; stud?: number; at?: string }) => void
+  onLeave: () => void
+}
+
+/** What is not as drawn: a stud elsewhere makes the map anew, everything else is kept as it is said. */
+function NotAsDrawn({ walls, onKeep, onLeave }: NotAsDrawnProps) {
+  const studs = walls.flatMap((wall) =>
+    wall.studs.map((at, n) => ({
+      value: `${wall.section}:${String(n + 1)}`,
+      label: `Stud ${String(n + 1)} at ${at}${walls.length > 1 ? `, ${wall.name}` : ''} stands elsewhere`,
+    })),
+  )
+  const [what, setWhat] = useState('')
+  const [at, setAt] = useState('')
+  const [note, setNote] = useState('')
+  const [section, number] = what.split(':')
+  return (
+    <form
+      className="not-as-drawn"
+      onSubmit={(event) => {
+        event.preventDefault()
+        onKeep(
+          what && section
+            ? { note: note.trim(), section, stud: Number(number), at: at.trim() }
+            : { note: note.trim() },
+        )
+      }}
+    >
+      {studs.length > 0 && (
+        <NativeSelect
+          label="What is not as drawn"
+          value={what}
+          data={[{ value: '', label: 'The wall, a hole or a part' }, ...studs]}
+          onChange={(event) => setWhat(event.currentTarget.value)}
+        />
+      )}
+      {what && (
+        <TextInput
+          label="Where it stands, from the left end of the wall"
+          inputMode="text"
+          value={at}
+          onChange={(event) => setAt(event.currentTarget.value)}
+        />
+      )}
+      <Textarea
+        label={studs.length > 0 ? 'In words' : 'What is not as drawn, in words'}
+        placeholder="the wall bows; the hole strayed; a part is short"
+        value={note}
+        autosize
+        minRows={2}
+        onChange={(event) => setNote(event.currentTarget.value)}
+      />
+      <div className="row">
+        <Button type="submit" disabled={what ? !at.trim() : !note.trim()}>
+          Keep it
+        </Button>
+        <Button variant="default" onClick={onLeave}>
+          Leave it
+        </Button>
+      </div>
+    </form>
   )
 }
 

@@ -4,7 +4,6 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import { api, body, Problem, said, type Schemas } from '../api/client'
 import { keys } from '../api/queries'
 import { newKey } from '../survey/waiting'
-import { planKey } from './useInstall'
 
 type Tick = Schemas['TickData'] & { gone?: boolean }
 const AGAIN_MS = 4000
@@ -28,7 +27,7 @@ export interface Ticks {
   /** What this device ticked and has not been told to the server yet. */
   waiting: readonly Tick[]
   refused: string
-  tick: (step: string, more?: { minutes?: number | null; note?: string; amiss?: boolean }) => void
+  tick: (step: string, more?: Partial<Omit<Schemas['TickData'], 'key' | 'step'>>) => void
   /** Take a tick back: one that still waits is dropped, one that was sent is taken out there. */
   untick: (step: string, sent: readonly Schemas['TickView'][]) => void
 }
@@ -77,7 +76,9 @@ export function useTicks(spaceId: number, design: number): Ticks {
     } finally {
       sending.current = false
       if (sent > 0) {
-        void client.invalidateQueries({ queryKey: planKey(design) })
+        // What was not as drawn changes the design and the survey too.
+        void client.invalidateQueries({ queryKey: keys.design(design) })
+        void client.invalidateQueries({ queryKey: keys.space(spaceId) })
         void client.invalidateQueries({ queryKey: keys.ledger(spaceId) })
       }
     }
@@ -110,9 +111,13 @@ export function useTicks(spaceId: number, design: number): Ticks {
         {
           key: newKey(),
           step,
-          minutes: more.minutes ?? null,
-          note: more.note ?? '',
-          amiss: more.amiss ?? false,
+          minutes: null,
+          note: '',
+          amiss: false,
+          section: '',
+          stud: null,
+          at: '',
+          ...more,
         },
       ])
     },
@@ -124,7 +129,7 @@ export function useTicks(spaceId: number, design: number): Ticks {
 }
 
 function asTick({ key, step, minutes, note, amiss }: Schemas['TickView']): Tick {
-  return { key, step, minutes, note, amiss }
+  return { key, step, minutes, note, amiss, section: '', stud: null, at: '' }
 }
 
 /** Whether a step is done: as the server has it, and what this device ticked or took back since. */

@@ -120,6 +120,10 @@ class LockBay(Frozen):
     locked: bool = True
 
 
+Joined = AssignGroup | LockPart | LockBay | SwapPart | MovePart | RemovePart
+"""Edits that may be one act with others."""
+
+
 class Several(Frozen):
     """Edits made as one act and taken back as one: all that is in a part sent elsewhere, the contents of two exchanged,
     half a wall locked.
@@ -127,7 +131,7 @@ class Several(Frozen):
 
     do: Literal["several"] = "several"
     commands: Annotated[
-        tuple[Annotated[AssignGroup | LockBay | SwapPart | MovePart | RemovePart, Field(discriminator="do")], ...],
+        tuple[Annotated[Joined, Field(discriminator="do")], ...],
         Field(min_length=1, max_length=MOST_AT_ONCE),
     ]
 

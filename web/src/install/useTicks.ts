@@ -4,6 +4,7 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import { api, body, Problem, said, type Schemas } from '../api/client'
 import { keys } from '../api/queries'
 import { newKey } from '../survey/waiting'
+import { planKey, type Plan } from './useInstall'
 
 type Tick = Schemas['TickData'] & { gone?: boolean }
 const AGAIN_MS = 4000
@@ -45,6 +46,19 @@ export function useTicks(spaceId: number, design: number): Ticks {
     },
     [design],
   )
+  // What was sent stands on the plan here before it leaves the queue: the connection may go before the plan is asked for.
+  const told = useCallback(
+    (change: (ticks: Schemas['TickView'][]) => Schemas['TickView'][], id: string) =>
+      client.setQueriesData<Plan>(
+        { queryKey: planKey(design) },
+        (plan) =>
+          plan && {
+            ...plan,
+            steps: plan.steps.map((step) => (step.id === id ? { ...step, ticks: change(step.ticks) } : step)),
+          },
+      ),
+    [client, design],
+  )
   const send = useCallback(async () => {
     if (sending.current) return
     sending.current = true
@@ -54,17 +68,17 @@ export function useTicks(spaceId: number, design: number): Ticks {
         const { gone, ...tick } = next
         const path = { design_id: design }
         try {
-          if (gone)
+          if (gone) {
             await api.DELETE('/api/designs/{design_id}/ticks/{key}', {
               params: { path: { ...path, key: tick.key } },
             })
-          else
-            await body(
-              api.POST('/api/designs/{design_id}/ticks', {
-                params: { path },
-                body: tick,
-              }),
+            told((ticks) => ticks.filter((one) => one.key !== tick.key), tick.step)
+          } else {
+            const answer = await body(
+              api.POST('/api/designs/{design_id}/ticks', { params: { path }, body: tick }),
             )
+            told((ticks) => [...ticks.filter((one) => one.key !== answer.key), answer], tick.step)
+          }
         } catch (error) {
           // Without a connection it waits; what is refused would be refused again.
           if (!(error instanceof Problem) || error.status === 0 || error.status >= 500) throw error
@@ -82,7 +96,7 @@ export function useTicks(spaceId: number, design: number): Ticks {
         void client.invalidateQueries({ queryKey: keys.ledger(spaceId) })
       }
     }
-  }, [client, design, put, spaceId])
+  }, [client, design, put, spaceId, told])
 
   const pending = waiting.length
   useEffect(() => {

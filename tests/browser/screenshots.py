@@ -1,5 +1,8 @@
 """`make screenshots`: one picture of each main view, from the demo data, into `docs/screenshots/`."""
 
+from shutil import which
+from subprocess import run
+
 from playwright.sync_api import Page, expect, sync_playwright
 
 from .chromium import DESK, PHONE, launch
@@ -49,15 +52,8 @@ def pictures(page: Page) -> None:
     expect(page.get_by_role("button", name="Search again")).to_be_visible(timeout=300_000)
     page.locator("[data-part*=shelf]").first.click()
     take(page, "design")
-    page.get_by_label("Dark", exact=True).click()
-    take(page, "design-dark")
-    page.get_by_label("Light", exact=True).click()
     page.keyboard.press("Escape")
-    page.get_by_role("button", name="Trade-offs").click()
-    take(page, "trade-offs")
-    page.keyboard.press("Escape")
-    for name, key, view in (("corner", "loft-wardrobe", "elevation"), ("drawer", "bench-drawer", "elevation"),
-                            ("walk-round", "parcels-room", "walk-round")):  # fmt: skip
+    for name, key, view in (("drawer", "bench-drawer", "elevation"), ("walk-round", "parcels-room", "walk-round")):
         page.goto(f"{home.rsplit('/', 1)[0]}/{spaces[key]}/layout")
         expect(page.locator("[data-design]").first).to_be_visible(timeout=300_000)
         expect(page.get_by_role("button", name="Search again")).to_be_visible(timeout=300_000)
@@ -83,10 +79,17 @@ def pictures(page: Page) -> None:
     expect(page.locator(".title-block")).to_contain_text("To cut")
     take(page, "cut")
 
-    for name, key in (("walk-in", "loft-wardrobe"), ("slope", "stair-cupboard")):
-        page.goto(f"{home.rsplit('/', 1)[0]}/{spaces[key]}/survey")
-        expect(page.locator("[data-slot]").first).to_be_visible(timeout=60_000)
-        take(page, f"measure-{name}")
+    stage(page, "install")
+    expect(page.get_by_role("table", name="Order of work")).to_be_visible(timeout=60_000)
+    take(page, "order")
+    page.get_by_text("Holes", exact=True).click()
+    expect(page.locator(".table.holes")).to_be_visible()
+    take(page, "holes")
+    booklet(page)
+
+    page.goto(f"{home.rsplit('/', 1)[0]}/{spaces['loft-wardrobe']}/survey")
+    expect(page.locator("[data-slot]").first).to_be_visible(timeout=60_000)
+    take(page, "measure-walk-in")
     own_range(page, home)
 
     page.set_viewport_size({"width": PHONE[0], "height": PHONE[1]})
@@ -99,13 +102,23 @@ def pictures(page: Page) -> None:
 
 
 def on_a_phone(page: Page, home: str) -> None:
-    """Brief and Sort as the hand in the closet holds them."""
-    for name, stage_name in (("brief", "house"), ("sort", "inventory")):
+    """Brief, Sort and Install as the hand in the closet holds them."""
+    for name, stage_name in (("brief", "house"), ("sort", "inventory"), ("step", "install")):
         page.goto(f"{home}/{stage_name}")
-        expect(page.locator(".panel, .things").first).to_be_visible(timeout=60_000)
+        expect(page.locator(".panel, .things, .at-wall").first).to_be_visible(timeout=60_000)
         if name == "sort":
             page.locator(".things").scroll_into_view_if_needed()
         take(page, f"{name}-phone")
+
+
+def booklet(page: Page) -> None:
+    """The page of the booklet with the map, as paper shows it; where `pdftoppm` (Debian's poppler-utils) is."""
+    if which("pdftoppm") is None:
+        return
+    address = page.get_by_role("link", name="Booklet (PDF)").get_attribute("href")
+    paper = page.context.request.get(f"{HERE}{address}").body()
+    drawn = ("pdftoppm", "-png", "-r", "70", "-f", "2", "-l", "2", "-singlefile", "-", str(FOLDER / "booklet"))
+    run(drawn, input=paper, check=True)
 
 
 def own_range(page: Page, home: str) -> None:
@@ -130,7 +143,7 @@ def stage(page: Page, name: str) -> None:
 
 def take(page: Page, name: str) -> None:
     """One picture, once fonts, drawings and the ledger have settled."""
-    if name.startswith(("design", "trade-offs")):
+    if name.startswith("design"):
         expect(page.get_by_text("no design yet")).to_have_count(0, timeout=60_000)
     page.evaluate("document.fonts.ready")
     page.mouse.move(0, 0)

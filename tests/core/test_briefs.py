@@ -4,11 +4,14 @@ effort in `make test`, all of it with `NIGHTLY=1`.
 """
 
 import os
+from datetime import date
 from unittest import TestCase
 
 from bench.briefs import BRIEFS, read_brief
 from bench.hands import hand_cost
 from bench.traits import Trial
+from pinakotheke.core.checks import Case
+from pinakotheke.core.install import InstallChoice, faults, order_of_work
 from pinakotheke.core.layout import Task, design_space, verify
 from pinakotheke.core.layout.report.sense import sense
 from pinakotheke.core.materials import bill
@@ -32,6 +35,8 @@ class BriefTests(TestCase):
         for design in got.alternatives:
             self.assertEqual(verify(design, task.envelopes, things, survey, task.limits), ())
             self.assertEqual(design.unplaced, ())
+            case = Case(survey, task.envelopes, design, things, people, house=rules)
+            self.assertEqual(faults(case, order_of_work(case, InstallChoice(start=date(2026, 3, 2)))), ())
         self.assertEqual(sense(got.alternatives[0], things, people).short(), ())
         lacked = [set(Trial(d, task).failing(brief["traits"])) for d in got.alternatives]
         never = {n for n, t in enumerate(brief["traits"], 1) if all(t["says"] in lack for lack in lacked)}

@@ -1,15 +1,17 @@
 """What holds for any survey, any things, any edits, any house."""
 
 import os
+from datetime import date
 from unittest import TestCase
 
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from pinakotheke.core.checks import check_design
+from pinakotheke.core.checks import Case, check_design
 from pinakotheke.core.errors import EditRefused, SpaceTooSmall
 from pinakotheke.core.house import HouseRules, Person
 from pinakotheke.core.housefile import House, Space, dump_house, load_house
+from pinakotheke.core.install import InstallChoice, faults, order_of_work
 from pinakotheke.core.inventory import Thing
 from pinakotheke.core.inventory.kinds import KINDS
 from pinakotheke.core.layout import History, Task, design_space, verify
@@ -131,6 +133,8 @@ class Properties(TestCase):
         for design in got.alternatives:
             self.assertEqual(verify(design, regions, heap, survey), ())
             stops = [f.code for f in check_design(design, survey, regions, heap, people) if f.severity == "stop"]
+            case = Case(survey, regions, design, heap, people, house=rules)
+            self.assertEqual(faults(case, order_of_work(case, InstallChoice(start=date(2026, 3, 2)))), ())
             self.assertLessEqual(set(stops), {"fit.unplaced"})  # what has no place is told, and is no fault of the rest
         self.assertEqual(got.blocked is None, bool(got.alternatives) and not got.alternatives[0].unplaced)
 

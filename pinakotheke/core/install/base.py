@@ -93,9 +93,10 @@ def base_plan(design: Design, survey: Survey, envelope: Envelope, section: str, 
     highest = min(packing, key=lambda p: p.height).at
     feet = tuple(Foot(at=x, turns=(base.shim_at(x) - low) / work("foot_thread"))
                  for p in parts if p.role == "legs" for x in (float(p.x), float(p.x + p.w)))  # fmt: skip
-    return BasePlan(section=section, start=start, end=end, known=True, highest=highest,
-                    out_by=max(_under(base, start, end)) - low, packing=packing, plinth=lengths,
-                    scribe=scribe_line(base, start, end) if lengths else (), feet=feet, fillers=fillers)  # fmt: skip
+    out_by = max(_under(base, start, end)) - low
+    scribe = scribe_line(base, start, end) if lengths and out_by > work("scribe_from") else ()
+    return BasePlan(section=section, start=start, end=end, known=True, highest=highest, out_by=out_by, packing=packing,
+                    plinth=lengths, scribe=scribe, feet=feet, fillers=fillers)  # fmt: skip
 
 
 def _under(base: LevelBase, start: float, end: float) -> list[float]:

@@ -12,7 +12,7 @@ from ..install.steps import painted
 from ..install.tools import SmallThing
 from ..inventory import Thing
 from ..layout.report.trial import trial_marks
-from ..saying import counted, nominal, say
+from ..saying import counted, decimal_length, nominal, say
 from ..tables import load
 from ..units import Units, format_length, format_mass, with_unit
 
@@ -67,7 +67,8 @@ def step_in_words(
     known = {"highest": 0.0, **facts.get(step.section, facts[""]), "parts": parts_in_words(case, step.parts)}
     title = row["title_imperial"] if units == "imperial" and "title_imperial" in row else row["title"]
     how = [say(one, known, units) for one in row["how"]]
-    return say(title, known, units), [*how, *_by_two(step, units)]
+    where = f", bay {step.bay + 1}" if step.bay is not None and len(case.made.bays) > 1 else ""
+    return say(title, known, units) + where, [*how, *_by_two(step, units)]
 
 
 def _by_two(step: Step, units: Units) -> list[str]:
@@ -92,7 +93,7 @@ def _waits(things: Sequence[Thing]) -> str:
 
 def instrument_in_words(line: LevelLine, units: Units) -> str:
     """What the line is struck with, and how far off it may be at its far end."""
-    drift = with_unit(line.drift_laser, units), with_unit(line.drift_level, units)
+    drift = decimal_length(line.drift_laser, units), decimal_length(line.drift_level, units)
     return (f"With a laser (off by up to {drift[0]} at the far end) or a level no shorter than {nominal(line.tool, units)} "
             f"({drift[1]}): a short one is no witness for a run of {with_unit(line.run, units)}.")  # fmt: skip
 
@@ -114,7 +115,7 @@ def check_in_words(line: LevelLine, units: Units) -> str:
     said.append(
         f"down to the floor {', '.join(downs)}" if downs else "the floor was not read: find its highest point first"
     )
-    return "; ".join(said) + "."
+    return f"{'; '.join(said)}."
 
 
 def hole_in_words(hole: Hole, units: Units) -> str:
@@ -195,6 +196,11 @@ SMALL = {
     "stud": "screws of {size} into studs", "board": "screws of {size} into the boards", "plug": "plugs with their screws",
     "anchor": "anchors for a hollow wall", "joist": "lag screws of {size}", "shims": "shims, in pairs",
 }  # fmt: skip
+
+
+def bit_in_words(bit: float, units: Units) -> str:
+    """A bit to lay ready."""
+    return f"bit, {with_unit(bit, units)}"
 
 
 def small_in_words(one: SmallThing, units: Units) -> str:

@@ -129,7 +129,8 @@ def paper(request: MemberRequest, design_id: PathId) -> HttpResponse:
     header = ("no.", "part", "from the left", "from the line", "into", "bit", "depth")
     walls = [
         BookWall(
-            name=one.named(section), says=(*map_cautions(mapped), wall.instrument, wall.check),
+            name=one.named(section),
+            says=(*map_cautions(mapped), wall.instrument, say(words["measure"], {"check": wall.check}, one.units)),
             drawing=one.drawing(section, TEXT_MM * 20),
             holes=(header, *((str(h.number), h.part_name, h.along, h.from_line, h.says, h.bit, h.depth)
                              for h in hole_views(one, mapped, found.lines[section]))),
@@ -139,7 +140,7 @@ def paper(request: MemberRequest, design_id: PathId) -> HttpResponse:
     steps = [BookStep(number=s.number, title=s.title, how=tuple(s.how), said=step_said(s.minutes, s.hands, s.tools))
              for s in view.steps]  # fmt: skip
     title = say(words["title"], {"space": one.scene.space.name}, one.units)
-    data = booklet(title, f"{one.design.title}, {one.scene.today}", [view.times], walls, steps,
+    data = booklet(title, f"{one.design.title}, {one.scene.today}", [view.times, *words["cautions"]], walls, steps,
                    [*view.tools, *view.bits, *view.small], one.units)  # fmt: skip
     return _file(data, "application/pdf", one, "at-the-wall.pdf")
 

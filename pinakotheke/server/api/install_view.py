@@ -26,6 +26,7 @@ from pinakotheke.core.install.choice import Aim, Old
 from pinakotheke.core.layout import Design
 from pinakotheke.core.units import Units, format_length
 from pinakotheke.core.words.installing import (
+    bit_in_words,
     check_in_words,
     hole_in_words,
     instrument_in_words,
@@ -268,7 +269,7 @@ def install_view(one: Installing) -> InstallView:
         steps=steps, walls=[_wall(one, s, m, found.lines[s]) for s, m in found.maps.items()],
         bases=[_base(one, b) for b in found.bases.values()],
         tools=[name for name, _ in found.tools.tools],
-        bits=[f"{format_length(bit, units)}{' mm' if units == 'metric' else ''}" for bit in found.tools.bits],
+        bits=[bit_in_words(bit, units) for bit in found.tools.bits],
         small=[small_in_words(s, units) for s in found.tools.small],
         times=times_in_words(times, choice), hours=round(found.minutes / 60, 1),
         done_hours=round(sum(t.minutes or 0 for t in one.ticks) / 60, 1), share=round(one.own.share, 2),

@@ -93,7 +93,8 @@ function Row({ step, done, bar, days, onPoint, onTick }: RowProps) {
         />
         <details>
           <summary>
-            <span className="n">{step.number}</span> {step.title}
+            <span className="n">{step.number}</span>
+            <span>{step.title}</span>
           </summary>
           {step.how.map((line) => (
             <p key={line}>{line}</p>

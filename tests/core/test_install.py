@@ -215,6 +215,14 @@ class ScheduleTests(TestCase):
                          [("long", 60), ("long", 60), ("long", 30), ("then", 10)])  # fmt: skip
         self.assertEqual(faults_of_schedule(steps, found.booked, choice), ())
 
+    def test_many_parts_are_shared_out_over_evenings_but_a_space_is_emptied_in_one_go(self) -> None:
+        many = Step(id="many", turn="support", parts=("a", "b", "c"), minutes=150)
+        whole = Step(id="empty", turn="empty", minutes=150)
+        choice = InstallChoice(start=MONDAY, evening=120, weekend=360)
+        for step, days in ((many, 2), (whole, 1)):
+            found = schedule([step], choice)
+            self.assertEqual((found.days, faults_of_schedule([step], found.booked, choice)), (days, ()))
+
     def test_without_time_there_is_no_schedule(self) -> None:
         none = InstallChoice(start=MONDAY, evening=0, weekend=0)
         with self.assertRaises(NoTime):

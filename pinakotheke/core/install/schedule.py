@@ -101,7 +101,7 @@ def schedule(steps: Sequence[Step], choice: InstallChoice, seconds: float = MOST
     longest = max(choice.evening, choice.weekend)
     if longest <= 0:
         raise NoTime
-    pieces = _pieces(steps, choice.people, longest)
+    pieces = _pieces(steps, choice.people, longest, min(m for m in (choice.evening, choice.weekend) if m))
     if not pieces:
         return Schedule(booked=(), end=0, bound=0, days=0, is_proven=True, list_end=0)
     free = stretches(choice, sum(p.minutes * p.hands for p in pieces) + sum(p.wait for p in pieces))
@@ -115,14 +115,18 @@ def schedule(steps: Sequence[Step], choice: InstallChoice, seconds: float = MOST
                     days=len({s // DAY for s in starts}))  # fmt: skip
 
 
-def _pieces(steps: Sequence[Step], people: int, longest: int) -> list[_Piece]:
+def _pieces(steps: Sequence[Step], people: int, longest: int, shortest: int = 0) -> list[_Piece]:
+    """Steps as pieces that go into a stretch: into the `longest`; those of many parts, of which some can be put up today
+    and the others tomorrow, into the `shortest`, minutes.
+    """
     at: dict[str, int] = {}
     found: list[_Piece] = []
     for n, step in enumerate(steps):
         rest = max(1, ceil(step.minutes))
         after = tuple(at[name] for name in step.after if name in at)
+        most = shortest if shortest and len(step.parts) > 1 and step.turn != "fill" else longest
         while rest > 0:
-            part = min(rest, longest)
+            part = min(rest, most)
             rest -= part
             found.append(_Piece(step=n, minutes=part, hands=min(step.hands, people), after=after,
                                 wait=0 if rest else ceil(step.wait)))  # fmt: skip

@@ -182,11 +182,9 @@ def changed_in_words(case: Case, was: float, now: float, changed: Sequence[Holes
     for one in changed:
         name = parts_in_words(case, [one.part])
         if one.elsewhere:
-            rows.append(f"{one.elsewhere} {counted(one.elsewhere, 'hole', 'holes')} of the {name} elsewhere")
+            rows.append(f"{one.elsewhere} hole{'s' * (one.elsewhere > 1)} of the {name} elsewhere")
         elif one.otherwise:
-            rows.append(
-                f"{one.otherwise} {counted(one.otherwise, 'hole', 'holes')} of the {name} with something else in"
-            )
+            rows.append(f"{one.otherwise} hole{'s' * (one.otherwise > 1)} of the {name} with something else in")
         else:
             rows.append(f"fewer or more holes for the {name}")
     return f"{said} {'; '.join(rows)}." if rows else f"{said} No hole that is still to be drilled changes."

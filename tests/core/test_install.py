@@ -38,13 +38,15 @@ from pinakotheke.core.install import (
 )
 from pinakotheke.core.install.base import plinth_lengths
 from pinakotheke.core.install.calendar import calendar
+from pinakotheke.core.install.lights import lighting
 from pinakotheke.core.install.schedule import NoTime, _pieces, stretches, tails
-from pinakotheke.core.layout import Design, Task, design_space
+from pinakotheke.core.layout import Design, Task, apply, design_space
+from pinakotheke.core.layout.edit.commands import SetFinish
 from pinakotheke.core.survey import Survey, envelopes
 from pinakotheke.core.systems import FAMILIES
 from pinakotheke.core.tables import value
 from pinakotheke.core.units import Units
-from pinakotheke.core.words.installing import hole_in_words, map_cautions, step_facts, step_in_words
+from pinakotheke.core.words.installing import hole_in_words, lights_in_words, map_cautions, step_facts, step_in_words
 
 from .examples import ADULT, PLAIN, WARDROBE, demo_house, hung, regions, solved, survey, survey_of, wardrobe
 
@@ -155,10 +157,10 @@ class OrderTests(TestCase):
 
 
 class ScheduleTests(TestCase):
-    def test_up_to_seven_steps_against_every_order(self) -> None:
+    def test_up_to_eight_steps_against_every_order(self) -> None:
         dice = Random(7)
         for round_ in range(25):
-            count = dice.randint(3, 7)
+            count = dice.randint(3, 8)
             rows = [(f"s{n}", dice.randint(5, 70), dice.randint(1, 2),
                      [f"s{k}" for k in range(n) if dice.random() < 0.25]) for n in range(count)]  # fmt: skip
             steps = steps_of(*rows, wait=dice.choice((0, 0, 90)))
@@ -222,6 +224,17 @@ class ScheduleTests(TestCase):
         for step, days in ((many, 2), (whole, 1)):
             found = schedule([step], choice)
             self.assertEqual((found.days, faults_of_schedule([step], found.booked, choice)), (days, ()))
+
+    def test_nothing_is_put_up_before_it_is_delivered(self) -> None:
+        steps = order_of_work(case_of(hung()), CHOICE)
+        choice = InstallChoice(start=MONDAY, delivered=date(2026, 3, 6))
+        found = schedule(steps, choice)
+        self.assertEqual(faults_of_schedule(steps, found.booked, choice), ())
+        parts = {s.id for s in steps if s.parts}
+        self.assertGreaterEqual(min(b.start for b in found.booked if b.step in parts), 4 * 1440)
+        self.assertLess(min(b.start for b in found.booked), 1440)
+        early = schedule(steps, CHOICE)
+        self.assertIn("delivered", {f.partition(":")[0] for f in faults_of_schedule(steps, early.booked, choice)})
 
     def test_without_time_there_is_no_schedule(self) -> None:
         none = InstallChoice(start=MONDAY, evening=0, weekend=0)
@@ -461,6 +474,25 @@ class BaseTests(TestCase):
         self.assertEqual((left.up, round(right.up)), (1412, 2415 - 9 - 1000))
         self.assertEqual((line.tool, line.from_line(1440)), (1800, 440))
         self.assertAlmostEqual(line.drift_laser, 0.3 * 1.843)
+
+
+class LightTests(TestCase):
+    def test_lights_drivers_and_cables_by_hand(self) -> None:
+        self.assertIsNone(lighting(wardrobe(), "metric"))
+        design = apply(wardrobe(), SetFinish(finish=wardrobe().finish.model_copy(update={"lights": True})))
+        frames = sorted((p for p in design.parts if p.role == "frame"), key=lambda p: p.x)
+        found = lighting(design, "metric")
+        assert found is not None
+        self.assertEqual((len(found.lights), found.drivers, found.outlets), (len(frames), 1, 4))
+        self.assertAlmostEqual(found.watts, sum(light.length for light in found.lights) / 100)
+        middle = frames[len(frames) // 2]
+        for light, frame in zip(found.lights, frames, strict=True):
+            away = abs(frame.x + frame.w / 2 - middle.x - middle.w / 2)
+            self.assertAlmostEqual(light.cable, away + 600, delta=1)
+            self.assertEqual(light.sides, abs(frames.index(frame) - frames.index(middle)))
+        said = lights_in_words(found, "imperial")
+        self.assertEqual(len(said), len(frames) + 2)
+        self.assertIn("licensed electrician", said[-1])
 
 
 class WordTests(TestCase):

@@ -25,5 +25,7 @@ class InstallChoice(Frozen):
     weekend: Annotated[int, Field(ge=0, le=720)] = 360
     """Minutes on a Saturday and on a Sunday, from nine; 0 for none."""
     aim: Aim = "soonest"
+    delivered: date | None = None
+    """The day on which what is bought is there: no part is put up before it. None where all is there."""
     share: Annotated[float, Field(ge=0.2, le=5)] = 1.0
     """The household's own times over those of the table."""

@@ -33,6 +33,8 @@ class LevelLine(Frozen):
     drift_laser: float
     drift_level: float
     checkpoints: tuple[Checkpoint, ...]
+    skirting: float | None
+    """Down to the upper edge of the skirting at the left end; None where there is none, or the floor was not read."""
 
     def from_line(self, z: float) -> float:
         """A height above the highest point of the floor, told from the line: above it positive, mm."""
@@ -54,6 +56,7 @@ def level_line(survey: Survey, section: Section, width: float, height: float) ->
     one, points = survey.only(section.id), ceiling_points(survey, section) if section.slope == "along" else []
     sides = {"left": 0.0, "middle": 0.5, "right": 1.0}
     read = {sides[r.side]: r.value for r in one.readings if r.what == "height" and r.side in sides}
+    skirting = max(one.values("skirting height"), default=0.0) if survey.skirting != "remove" else 0.0
     found = []
     for share in PLACES:
         at = share * width
@@ -66,4 +69,5 @@ def level_line(survey: Survey, section: Section, width: float, height: float) ->
         section=section.id, run=width, height=datum, tool=level_length(width),
         highest=min(base.shims, key=lambda s: s.height).at if base else None, out_by=base.out_by if base else None,
         drift_laser=work("laser") * width / 1000, drift_level=work("spirit") * width / 1000, checkpoints=tuple(found),
+        skirting=datum + base.shim_at(0) - skirting if base and skirting else None,
     )  # fmt: skip

@@ -62,8 +62,15 @@ class NoTime(ValueError):
     """Neither evenings nor weekends are said to be free."""
 
 
-def stretches(choice: InstallChoice, minutes: int) -> tuple[Stretch, ...]:
-    """Evenings and weekend days from the first day on, until they hold `minutes` twice over. Raises `NoTime`."""
+def _delivered(choice: InstallChoice) -> int:
+    """The minute from which on what is bought is there."""
+    return max(0, (choice.delivered - choice.start).days * DAY) if choice.delivered else 0
+
+
+def stretches(choice: InstallChoice, minutes: int, since: int = 0) -> tuple[Stretch, ...]:
+    """Evenings and weekend days from the first day on, until those after the minute `since` hold `minutes` twice over.
+    Raises `NoTime`.
+    """
     if choice.evening + choice.weekend <= 0:
         raise NoTime
     found: list[Stretch] = []
@@ -73,7 +80,7 @@ def stretches(choice: InstallChoice, minutes: int) -> tuple[Stretch, ...]:
         long, opens = (choice.weekend, MORNING) if weekend else (choice.evening, EVENING)
         if long:
             found.append(Stretch(start=n * DAY + opens, end=n * DAY + opens + long))
-            held += long
+            held += long if n * DAY >= since else 0
         if held >= 2 * minutes and len(found) > 14:
             break
     return tuple(found)
@@ -92,6 +99,8 @@ class _Piece(Frozen):
     hands: int
     wait: int
     after: tuple[int, ...]
+    ready: int = 0
+    """What it needs is there from this minute on."""
 
 
 def schedule(steps: Sequence[Step], choice: InstallChoice, seconds: float = MOST_SECONDS) -> Schedule:
@@ -101,10 +110,11 @@ def schedule(steps: Sequence[Step], choice: InstallChoice, seconds: float = MOST
     longest = max(choice.evening, choice.weekend)
     if longest <= 0:
         raise NoTime
-    pieces = _pieces(steps, choice.people, longest, min(m for m in (choice.evening, choice.weekend) if m))
+    shortest = min(m for m in (choice.evening, choice.weekend) if m)
+    pieces = _pieces(steps, choice.people, longest, shortest, _delivered(choice))
     if not pieces:
         return Schedule(booked=(), end=0, bound=0, days=0, is_proven=True, list_end=0)
-    free = stretches(choice, sum(p.minutes * p.hands for p in pieces) + sum(p.wait for p in pieces))
+    free = stretches(choice, sum(p.minutes * p.hands for p in pieces) + sum(p.wait for p in pieces), _delivered(choice))
     first = by_list(pieces, free, choice.people)
     starts, bound, proven = _by_model(pieces, free, choice, first, seconds)
     starts = _as_early(pieces, free, choice, starts)
@@ -115,9 +125,9 @@ def schedule(steps: Sequence[Step], choice: InstallChoice, seconds: float = MOST
                     days=len({s // DAY for s in starts}))  # fmt: skip
 
 
-def _pieces(steps: Sequence[Step], people: int, longest: int, shortest: int = 0) -> list[_Piece]:
+def _pieces(steps: Sequence[Step], people: int, longest: int, shortest: int = 0, delivered: int = 0) -> list[_Piece]:
     """Steps as pieces that go into a stretch: into the `longest`; those of many parts, of which some can be put up today
-    and the others tomorrow, into the `shortest`, minutes.
+    and the others tomorrow, into the `shortest`, minutes. Steps with parts are not done before the minute `delivered`.
     """
     at: dict[str, int] = {}
     found: list[_Piece] = []
@@ -129,7 +139,7 @@ def _pieces(steps: Sequence[Step], people: int, longest: int, shortest: int = 0)
             part = min(rest, most)
             rest -= part
             found.append(_Piece(step=n, minutes=part, hands=min(step.hands, people), after=after,
-                                wait=0 if rest else ceil(step.wait)))  # fmt: skip
+                                wait=0 if rest else ceil(step.wait), ready=delivered if step.parts else 0))  # fmt: skip
             after = (len(found) - 1,)
         at[step.id] = len(found) - 1
     return found
@@ -154,7 +164,7 @@ def by_list(pieces: Sequence[_Piece], free: Sequence[Stretch], people: int) -> l
         ready = [n for n in rest if all(starts[b] >= 0 for b in pieces[n].after)]
         n = max(ready, key=lambda k: (way[k], -k))
         piece = pieces[n]
-        earliest = max((starts[b] + pieces[b].minutes + pieces[b].wait for b in piece.after), default=0)
+        earliest = max((piece.ready, *(starts[b] + pieces[b].minutes + pieces[b].wait for b in piece.after)))
         starts[n] = _fits(piece, earliest, free, busy, people)
         busy.append((starts[n], starts[n] + piece.minutes, piece.hands))
         rest.remove(n)
@@ -187,7 +197,8 @@ def _by_model(pieces: Sequence[_Piece], free: Sequence[Stretch], choice: Install
     last = max(s + p.minutes for s, p in zip(first, pieces, strict=True))
     starts, intervals, used = [], [], dict[int, cp_model.IntVar]()
     for n, piece in enumerate(pieces):
-        inside = [(s.start, s.end - piece.minutes) for s in free if s.end - piece.minutes >= s.start and s.start < last]
+        inside = [(max(s.start, piece.ready), s.end - piece.minutes) for s in free
+                  if s.end - piece.minutes >= max(s.start, piece.ready) and s.start < last]  # fmt: skip
         start = model.new_int_var_from_domain(cp_model.Domain.from_intervals([list(i) for i in inside]), f"s{n}")
         intervals.append(model.new_fixed_size_interval_var(start, piece.minutes, f"i{n}"))
         starts.append(start)
@@ -237,7 +248,8 @@ def _as_early(pieces: Sequence[_Piece], free: Sequence[Stretch], choice: Install
     """
     found, busy = [-1] * len(pieces), list[tuple[int, int, int]]()
     for n in sorted(range(len(pieces)), key=lambda k: (starts[k], k)):
-        earliest = max((found[b] + pieces[b].minutes + pieces[b].wait for b in pieces[n].after), default=0)
+        before = (found[b] + pieces[b].minutes + pieces[b].wait for b in pieces[n].after)
+        earliest = max((pieces[n].ready, *before))
         found[n] = _fits(pieces[n], earliest, free, busy, choice.people)
         busy.append((found[n], found[n] + pieces[n].minutes, pieces[n].hands))
     days = [len({s // DAY for s in one}) for one in (found, starts)]
@@ -280,6 +292,8 @@ def faults_of_schedule(steps: Sequence[Step], booked: Sequence[Booked], choice: 
     ]
     ends = {name: max((b.end for b in rows), default=0) for name, rows in by_step.items()}
     waits = {s.id: ceil(s.wait) for s in steps}
+    there = (choice.delivered - choice.start).days * DAY if choice.delivered else 0
+    found += [f"delivered: {s.id}" for s in steps if s.parts and any(b.start < there for b in by_step[s.id])]
     for step in steps:
         begins = min((b.start for b in by_step[step.id]), default=0)
         found += [f"before: {step.id}" for name in step.after if name in ends and begins < ends[name] + waits[name]]

@@ -8,6 +8,7 @@ from ..checks import Case
 from ..install import DrillingMap, Hole, InstallChoice, LevelLine, Schedule, Step, when
 from ..install.amiss import HolesChanged
 from ..install.holes import Fastener
+from ..install.lights import Lighting
 from ..install.steps import painted
 from ..install.tools import SmallThing
 from ..inventory import Thing
@@ -115,6 +116,8 @@ def check_in_words(line: LevelLine, units: Units) -> str:
     said.append(
         f"down to the floor {', '.join(downs)}" if downs else "the floor was not read: find its highest point first"
     )
+    if line.skirting is not None:
+        said.append(f"to the upper edge of the skirting left {format_length(line.skirting, units)}")
     return f"{'; '.join(said)}."
 
 
@@ -194,6 +197,21 @@ SMALL = {
     "stud": "screws of {size} into studs", "board": "screws of {size} into the boards", "plug": "plugs with their screws",
     "anchor": "anchors for a hollow wall", "joist": "lag screws of {size}", "shims": "shims, in pairs",
 }  # fmt: skip
+
+
+def lights_in_words(found: Lighting, units: Units) -> list[str]:
+    """Each light with its cable, then drivers, sockets and what all of them draw."""
+    said = [
+        f"bay {one.bay + 1}: a light of {with_unit(one.length, units)}, {with_unit(one.cable, units)} of cable to driver "
+        f"{one.driver}"
+        + (f", through {one.sides} {counted(one.sides, 'side', 'sides')}: a hole high at the back" if one.sides else "")
+        for one in found.lights
+    ]  # fmt: skip
+    sockets = f"{found.drivers} {counted(found.drivers, 'driver', 'drivers')} with {found.outlets} outlets each"
+    said.append(f"{sockets}: a socket for each, where the hand reaches it")
+    share = f"{found.watts:.0f} W in all, {found.watts / found.rated:.0%} of what a strip of outlets carries for hours"
+    said.append(f"{share} on end; fixed wiring is a licensed electrician's")
+    return said
 
 
 def bit_in_words(bit: float, units: Units) -> str:

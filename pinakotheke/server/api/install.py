@@ -71,10 +71,11 @@ def read(request: MemberRequest, design_id: PathId) -> InstallView:
 def choose(request: MemberRequest, design_id: PathId, data: ChoiceChange) -> InstallView:
     """Say what is there now, who helps and when there is time."""
     design = own_design(request.user, design_id)
-    try:
-        date.fromisoformat(data.start)
-    except ValueError:
-        raise Invalid("install.no-day", day=data.start) from None
+    for day in (data.start, data.delivered):
+        try:
+            date.fromisoformat(day or data.start)
+        except ValueError:
+            raise Invalid("install.no-day", day=day) from None
     choice = InstallChoice.model_validate(data.model_dump(exclude={"version"}))
     actions.choose(request.user, design.space_id, data.version, choice)
     return install_view(Installing(own_design(request.user, design_id)))
@@ -141,7 +142,7 @@ def paper(request: MemberRequest, design_id: PathId) -> HttpResponse:
              for s in view.steps]  # fmt: skip
     title = say(words["title"], {"space": one.scene.space.name}, one.units)
     data = booklet(title, f"{one.design.title}, {one.scene.today}", [view.times, *words["cautions"]], walls, steps,
-                   [*view.tools, *view.bits, *view.small], one.units)  # fmt: skip
+                   [*view.tools, *view.bits, *view.small, *view.lights], one.units)  # fmt: skip
     return _file(data, "application/pdf", one, "at-the-wall.pdf")
 
 

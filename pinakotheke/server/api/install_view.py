@@ -23,6 +23,7 @@ from pinakotheke.core.install import (
     when,
 )
 from pinakotheke.core.install.choice import Aim, Old
+from pinakotheke.core.install.lights import lighting
 from pinakotheke.core.layout import Design
 from pinakotheke.core.units import Units, format_length
 from pinakotheke.core.words.installing import (
@@ -30,6 +31,7 @@ from pinakotheke.core.words.installing import (
     check_in_words,
     hole_in_words,
     instrument_in_words,
+    lights_in_words,
     map_cautions,
     small_in_words,
     step_facts,
@@ -148,6 +150,7 @@ class ChoiceData(Schema):
     evening: int = Field(120, ge=0, le=360)
     weekend: int = Field(360, ge=0, le=720)
     aim: Aim = "soonest"
+    delivered: str | None = Field(None, pattern=r"^\d{4}-\d{2}-\d{2}$")
 
 
 class InstallView(Schema):
@@ -162,6 +165,7 @@ class InstallView(Schema):
     tools: list[str]
     bits: list[str]
     small: list[str]
+    lights: list[str]
     times: str
     hours: float
     done_hours: float
@@ -261,16 +265,18 @@ def install_view(one: Installing) -> InstallView:
             ends=when(one.choice, span[1]).isoformat(timespec="minutes") if span else None,
             people=sorted(span[2]) if span else [],
         ))  # fmt: skip
-    choice = one.choice
+    choice, lights = one.choice, lighting(one.design, units)
     return InstallView(
         design=one.row.pk, space_version=one.row.space.version,
         choice=ChoiceData(start=choice.start.isoformat(), old=choice.old, paint=choice.paint, people=choice.people,
-                          evening=choice.evening, weekend=choice.weekend, aim=choice.aim),
+                          evening=choice.evening, weekend=choice.weekend, aim=choice.aim,
+                          delivered=choice.delivered.isoformat() if choice.delivered else None),
         steps=steps, walls=[_wall(one, s, m, found.lines[s]) for s, m in found.maps.items()],
         bases=[_base(one, b) for b in found.bases.values()],
         tools=[name for name, _ in found.tools.tools],
         bits=[bit_in_words(bit, units) for bit in found.tools.bits],
         small=[small_in_words(s, units) for s in found.tools.small],
+        lights=lights_in_words(lights, units) if lights else [],
         times=times_in_words(times, choice), hours=round(found.minutes / 60, 1),
         done_hours=round(sum(t.minutes or 0 for t in one.ticks) / 60, 1), share=round(one.own.share, 2),
         timed=one.own.steps, unread=[one.named(s) for s in found.unread],

@@ -7882,6 +7882,8 @@ export interface components {
              * @enum {string}
              */
             aim: "soonest" | "fewest days";
+            /** Delivered */
+            delivered?: string | null;
         };
         /**
          * FillerView
@@ -7947,6 +7949,8 @@ export interface components {
             bits: string[];
             /** Small */
             small: string[];
+            /** Lights */
+            lights: string[];
             /** Times */
             times: string;
             /** Hours */
@@ -8097,6 +8101,8 @@ export interface components {
              * @enum {string}
              */
             aim: "soonest" | "fewest days";
+            /** Delivered */
+            delivered?: string | null;
             /** Version */
             version: number;
         };

@@ -72,6 +72,7 @@ interface StepProps {
 
 function StepInHand({ step, walls, done, ticks, onDone }: StepProps) {
   const [began, setBegan] = useState<number | null>(null)
+  const [note, setNote] = useState('')
   const [amiss, setAmiss] = useState(false)
   const minutes = useClock(began)
   const waits = ticks.waiting.some((one) => one.step === step.id && one.amiss)
@@ -109,7 +110,10 @@ function StepInHand({ step, walls, done, ticks, onDone }: StepProps) {
           <Button
             size="xl"
             onClick={() => {
-              ticks.tick(step.id, { minutes: began === null ? null : Math.max(minutes, 0.5) })
+              ticks.tick(step.id, {
+                minutes: began === null ? null : Math.max(minutes, 0.5),
+                note: note.trim(),
+              })
               onDone()
             }}
           >
@@ -132,6 +136,13 @@ function StepInHand({ step, walls, done, ticks, onDone }: StepProps) {
           </Button>
         )}
       </div>
+      {!done && !amiss && (
+        <TextInput
+          label="A note, kept with the tick"
+          value={note}
+          onChange={(event) => setNote(event.currentTarget.value)}
+        />
+      )}
     </>
   )
 }

@@ -154,6 +154,13 @@ function Choices({ spaceId, design, version, plan }: Omit<Props, 'done' | 'ticks
           event.currentTarget.value && say({ start: event.currentTarget.value }, 'first day')
         }
       />
+      <TextInput
+        type="date"
+        size="xs"
+        label="What is bought is there"
+        value={choice.delivered ?? ''}
+        onChange={(event) => say({ delivered: event.currentTarget.value || null }, 'day of delivery')}
+      />
       <NativeSelect
         size="xs"
         label="People"

@@ -9,6 +9,7 @@ export function Ready({ plan }: { plan: Plan }) {
       {plan.small.length > 0 && (
         <List head="Into the wall and under the base, a tenth spare" rows={plan.small} />
       )}
+      {plan.lights.length > 0 && <List head="Lights" rows={plan.lights} />}
     </div>
   )
 }

@@ -132,17 +132,23 @@ def _pieces(steps: Sequence[Step], people: int, longest: int, shortest: int = 0,
     at: dict[str, int] = {}
     found: list[_Piece] = []
     for n, step in enumerate(steps):
+        ready = delivered if _is_delivered(step) else 0
         rest = max(1, ceil(step.minutes))
         after = tuple(at[name] for name in step.after if name in at)
-        most = shortest if shortest and len(step.parts) > 1 and step.turn != "fill" else longest
+        most = shortest if shortest and (len(step.parts) > 1 or step.turn == "fill") else longest
         while rest > 0:
             part = min(rest, most)
             rest -= part
             found.append(_Piece(step=n, minutes=part, hands=min(step.hands, people), after=after,
-                                wait=0 if rest else ceil(step.wait), ready=delivered if step.parts else 0))  # fmt: skip
+                                wait=0 if rest else ceil(step.wait), ready=ready))  # fmt: skip
             after = (len(found) - 1,)
         at[step.id] = len(found) - 1
     return found
+
+
+def _is_delivered(step: Step) -> bool:
+    """Whether a step needs what is bought."""
+    return bool(step.parts) and step.turn != "fill"
 
 
 def tails(pieces: Sequence[_Piece]) -> list[int]:
@@ -293,7 +299,11 @@ def faults_of_schedule(steps: Sequence[Step], booked: Sequence[Booked], choice: 
     ends = {name: max((b.end for b in rows), default=0) for name, rows in by_step.items()}
     waits = {s.id: ceil(s.wait) for s in steps}
     there = (choice.delivered - choice.start).days * DAY if choice.delivered else 0
-    found += [f"delivered: {s.id}" for s in steps if s.parts and any(b.start < there for b in by_step[s.id])]
+    found += [
+        f"delivered: {s.id}"
+        for s in steps
+        if s.parts and s.turn != "fill" and any(b.start < there for b in by_step[s.id])
+    ]
     for step in steps:
         begins = min((b.start for b in by_step[step.id]), default=0)
         found += [f"before: {step.id}" for name in step.after if name in ends and begins < ends[name] + waits[name]]

@@ -68,8 +68,15 @@ def step_in_words(
     known = {"highest": 0.0, **facts.get(step.section, facts[""]), "parts": parts_in_words(case, step.parts)}
     title = row["title_imperial"] if units == "imperial" and "title_imperial" in row else row["title"]
     how = [say(one, known, units) for one in row["how"]]
-    where = f", bay {step.bay + 1}" if step.bay is not None and len(case.made.bays) > 1 else ""
-    return say(title, known, units) + where, [*how, *_by_two(step, units)]
+    return say(title, known, units) + _where(step, case), [*how, *_by_two(step, units)]
+
+
+def _where(step: Step, case: Case) -> str:
+    """Which bay, wall or drawer a step is done at, where there are several."""
+    section = case.survey.section(step.section) if step.section else None
+    if step.bay is not None and len(case.made.bays) > 1 and (section is None or section.at_wall):
+        return f", bay {step.bay + 1}"
+    return f", {section.label}" if section is not None and len(case.made.sections) > 1 else ""
 
 
 def _by_two(step: Step, units: Units) -> list[str]:

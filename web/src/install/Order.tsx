@@ -157,7 +157,7 @@ function Choices({ spaceId, design, version, plan }: Omit<Props, 'done' | 'ticks
       <TextInput
         type="date"
         size="xs"
-        label="What is bought is there"
+        label="Delivered on"
         value={choice.delivered ?? ''}
         onChange={(event) => say({ delivered: event.currentTarget.value || null }, 'day of delivery')}
       />

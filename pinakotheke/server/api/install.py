@@ -5,6 +5,7 @@ from datetime import date
 from io import StringIO
 from typing import Annotated
 
+from django.db import transaction
 from django.http import HttpResponse
 from django.utils import timezone
 from ninja import Router, Schema
@@ -90,9 +91,11 @@ def tick(request: MemberRequest, design_id: PathId, data: TickData) -> TickView:
         raise Invalid("install.no-step", step=data.step)
     said = data.model_dump(include={"step", "minutes", "note", "amiss"})
     fields = said | {"estimate": round(step.minutes / one.choice.share, 1)}
-    if data.amiss and not models.Tick.objects.filter(household=one.row.space.household, key=data.key).exists():
-        fields["note"] = _not_as_drawn(request, one, data)
-    return tick_view(actions.tick(request.user, design_id, data.key, fields))
+    # All of it or nothing: what is sent again after a fault finds the stud where it was.
+    with transaction.atomic():
+        if data.amiss and not models.Tick.objects.filter(household=one.row.space.household, key=data.key).exists():
+            fields["note"] = _not_as_drawn(request, one, data)
+        return tick_view(actions.tick(request.user, design_id, data.key, fields))
 
 
 def _not_as_drawn(request: MemberRequest, one: Installing, data: TickData) -> str:

@@ -11,8 +11,8 @@ export function Bases({ plan, design }: { plan: Plan; design: number }) {
           <h2>{base.name}</h2>
           {base.known ? (
             <p>
-              The floor is highest {base.highest} from the left and {base.out_by} lower at its lowest. Set the
-              base there first.
+              The floor is highest {base.highest} from the left and {base.out_by} lower at its lowest. Begin
+              at the highest point.
             </p>
           ) : (
             <p className="misheard">

@@ -1,13 +1,13 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useRef, useState } from 'react'
 
 import { api, body, Problem, said, type Schemas } from '../api/client'
 import { keys } from '../api/queries'
+import { useRetry } from '../shell/useRetry'
 import { newKey } from '../survey/waiting'
 import { planKey, type Plan } from './useInstall'
 
 type Tick = Schemas['TickData'] & { gone?: boolean }
-const AGAIN_MS = 4000
 const name = (design: number) => `ticks:${design}`
 
 function kept(design: number): Tick[] {
@@ -82,7 +82,8 @@ export function useTicks(spaceId: number, design: number): Ticks {
         } catch (error) {
           // Without a connection it waits; what is refused would be refused again.
           if (!(error instanceof Problem) || error.status === 0 || error.status >= 500) throw error
-          if (error.status !== 404) setRefused(said(error))
+          const words = [tick.at, tick.note].filter(Boolean).join('; ')
+          if (error.status !== 404) setRefused(words ? `${said(error)} You had said: ${words}` : said(error))
         }
         sent += 1
         put(kept(design).filter((one) => one !== next && one.key + one.gone !== next.key + next.gone))
@@ -98,22 +99,7 @@ export function useTicks(spaceId: number, design: number): Ticks {
     }
   }, [client, design, put, spaceId, told])
 
-  const pending = waiting.length
-  useEffect(() => {
-    if (pending === 0) return
-    const attempt = () => {
-      send().catch((error: unknown) => {
-        if (!(error instanceof Problem)) throw error
-      })
-    }
-    attempt()
-    const timer = setInterval(attempt, AGAIN_MS)
-    window.addEventListener('online', attempt)
-    return () => {
-      clearInterval(timer)
-      window.removeEventListener('online', attempt)
-    }
-  }, [pending, send])
+  useRetry(waiting.length, send)
 
   return {
     waiting,

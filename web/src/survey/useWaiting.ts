@@ -1,11 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useRef, useState } from 'react'
 
-import { api, body, Problem, type Schemas } from '../api/client'
+import { api, body, type Schemas } from '../api/client'
 import { keepAnswer, keys, useForget } from '../api/queries'
+import { useRetry } from '../shell/useRetry'
 import { keepWaiting, waitingOf, type Message } from './waiting'
-
-const AGAIN_MS = 4000
 
 export interface Waiting {
   messages: readonly Message[]
@@ -57,21 +56,7 @@ export function useWaiting(spaceId: number): Waiting {
   }, [client, forget, put, spaceId])
 
   const pending = messages.filter((one) => !refused.some((bad) => bad.key === one.key)).length
-  useEffect(() => {
-    if (pending === 0) return
-    const attempt = () => {
-      send().catch((error: unknown) => {
-        if (!(error instanceof Problem)) throw error
-      })
-    }
-    attempt()
-    const timer = setInterval(attempt, AGAIN_MS)
-    window.addEventListener('online', attempt)
-    return () => {
-      clearInterval(timer)
-      window.removeEventListener('online', attempt)
-    }
-  }, [pending, send])
+  useRetry(pending, send)
 
   return {
     messages,

@@ -146,7 +146,12 @@ class Photo(models.Model):
     file = models.FileField(upload_to=photo_path)
     note = models.CharField(max_length=200, blank=True)
     moment = models.CharField(max_length=8, default="survey")
-    """When: `before` the work, `after` it, or while measuring; of a group: `thing`."""
+    """When: `before` the work, `after` it, or while measuring; of a group: `thing`; of a step of the work: `step`."""
+    design = models.ForeignKey("Design", on_delete=models.SET_NULL, null=True, related_name="photos")
+    step = models.CharField(max_length=120, blank=True, default="")
+    """Of a photo of the work: which step of which design."""
+    device_key = models.CharField(max_length=64, blank=True, default="")
+    """Given by the device that sent it: sent again, it is kept once."""
     thing = models.ForeignKey("Thing", on_delete=models.CASCADE, null=True, related_name="photos")
     taken = models.DateTimeField(auto_now_add=True)
 

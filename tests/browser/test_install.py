@@ -3,7 +3,9 @@ half-way, a step that is not as drawn, two people ticking at once.
 """
 
 import re
+from io import BytesIO
 
+from PIL import Image
 from playwright.sync_api import expect
 
 from pinakotheke.server import models
@@ -37,7 +39,10 @@ class DeskTests(BrowserTestCase):
         self.assertTrue(taken.value.suggested_filename.endswith("holes.csv"))
         page.get_by_text("To lay ready", exact=True).click()
         expect(page.get_by_role("heading", name="Tools")).to_be_visible()
+        page.get_by_label("drill", exact=True).check()
+        expect(page.get_by_label("drill", exact=True)).to_be_checked()
         page.reload()
+        expect(page.get_by_label("drill", exact=True)).to_be_checked()
         expect(page.get_by_role("heading", name="Tools")).to_be_visible()
 
 
@@ -105,20 +110,83 @@ class PhoneTests(BrowserTestCase):
         self.assertEqual(set(models.Tick.objects.values_list("step", flat=True)), {"empty"})
 
     def test_a_stud_that_stands_elsewhere(self) -> None:
-        self.enter_demo("install")
+        row = self.enter_demo("install")
         page = self.page
         step = page.get_by_role("article", name="The step in hand")
-        before = sorted(models.Reading.objects.filter(space_id=1, what="stud").values_list("value", flat=True))
+        before = sorted(models.Reading.objects.filter(space=row, what="stud").values_list("value", flat=True))
         page.get_by_role("button", name="It is not as drawn").click()
-        page.get_by_label("What is not as drawn").select_option(index=1)
+        page.get_by_label("What is not as drawn").select_option("stud")
+        page.get_by_label("Which stud").select_option(index=1)
         page.get_by_label("Where it stands, from the left end of the wall").fill("a finger")
         page.get_by_role("button", name="Keep it").click()
         expect(page.get_by_role("alert")).to_contain_text("You had said: a finger")
         page.get_by_role("button", name="It is not as drawn").click()
-        page.get_by_label("What is not as drawn").select_option(index=1)
+        page.get_by_label("What is not as drawn").select_option("stud")
+        page.get_by_label("Which stud").select_option(index=1)
         page.get_by_label("Where it stands, from the left end of the wall").fill("203")
         page.get_by_role("button", name="Keep it").click()
         expect(step).to_contain_text("The stud stands at 203 mm")
         after = models.Reading.objects.filter(what="stud", value=203)
         self.assertEqual(after.count(), 1)
         self.assertNotIn(203, before)
+
+    def test_a_wall_that_bows_a_hole_that_strayed_and_a_part_that_is_short(self) -> None:
+        row = self.enter_demo("install")
+        page = self.page
+        step = page.get_by_role("article", name="The step in hand")
+        kinds = page.get_by_label("What is not as drawn")
+        page.get_by_role("button", name="It is not as drawn").click()
+        kinds.select_option("bow")
+        expect(page.get_by_role("button", name="Keep it")).to_be_disabled()
+        page.get_by_label("Which way").select_option("out")
+        page.get_by_label("How far, in the middle of the wall").fill("6")
+        page.get_by_role("button", name="Keep it").click()
+        expect(step).to_contain_text("The middle of the wall stands 6 mm out.")
+        self.assertEqual(models.Reading.objects.get(space=row, what="bow").value, 6)
+        page.get_by_role("button", name="It is not as drawn").click()
+        kinds.select_option("hole")
+        page.get_by_label("Which hole").select_option(index=1)
+        page.get_by_label("Which way").select_option("right")
+        page.get_by_label("How far off it is").fill("9")
+        page.get_by_role("button", name="Keep it").click()
+        expect(step).to_contain_text("is 9 mm to the right: fill it")
+        for _ in range(30):
+            if page.get_by_role("heading", level=2).filter(has_text="board").count():
+                break
+            page.get_by_role("button", name="Step after").click()
+        page.get_by_role("button", name="It is not as drawn").click()
+        kinds.select_option("short")
+        if page.get_by_label("Which part").count():
+            page.get_by_label("Which part").select_option(index=1)
+        page.get_by_label("By how much it is short").fill("60")
+        page.get_by_label("If it is cut or bought anew").fill("2031-05-02")
+        page.get_by_role("button", name="Keep it").click()
+        expect(step).to_contain_text("60 mm short: cut or buy it anew")
+        page.get_by_text("Order of work", exact=True).click()
+        aside = page.get_by_role("region", name="Set aside at the wall")
+        expect(aside).to_contain_text("there on Friday, 2 May")
+        expect(page.locator("main")).to_contain_text("Done on")
+        aside.get_by_role("button", name="It is there").click()
+        expect(aside).not_to_contain_text("2 May")
+        expect(aside).to_contain_text("a hole strayed")
+
+    def test_photos_of_a_step_wait_without_a_connection(self) -> None:
+        self.enter_demo("install")
+        page = self.page
+        picture = BytesIO()
+        Image.new("RGB", (900, 600), "olive").save(picture, "JPEG")
+        photo = {"name": "wall.jpg", "mimeType": "image/jpeg", "buffer": picture.getvalue()}
+        photos = page.get_by_role("region", name="Photos of this step")
+        page.route("**/photos", lambda route: route.abort())
+        page.get_by_label("Choose a photo of this step").set_input_files([photo])
+        expect(photos.get_by_alt_text("Photo that waits on this device")).to_be_visible()
+        page.reload()
+        expect(photos.get_by_alt_text("Photo that waits on this device")).to_be_visible()
+        expect(page.get_by_role("article")).to_contain_text("1 photo waits on this device")
+        page.unroute("**/photos")
+        expect(photos.get_by_alt_text("Photo 1 of step 1")).to_be_visible(timeout=15_000)
+        kept = models.Photo.objects.get(moment="step")
+        self.assertEqual((kept.step, kept.design_id is not None), ("empty", True))
+        photos.get_by_role("button", name="Remove photo 1").click()
+        expect(photos.get_by_role("img")).to_have_count(0)
+        self.assertFalse(models.Photo.objects.filter(moment="step").exists())

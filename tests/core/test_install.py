@@ -194,7 +194,7 @@ class ScheduleTests(TestCase):
     def test_the_longest_way_is_that_of_networkx(self) -> None:
         for design in (hung(), wardrobe()):
             steps = order_of_work(case_of(design), InstallChoice(start=MONDAY, old="shelves", paint=True))
-            pieces = _pieces(steps, 2, 10_000)
+            pieces = _pieces(steps, CHOICE, 10_000)
             graph = networkx.DiGraph()
             for n, piece in enumerate(pieces):
                 graph.add_edge(f"{n}", f"{n}!", weight=piece.minutes)
@@ -383,22 +383,40 @@ class HoleTests(TestCase):
             strips = drilling_strips(design, case.survey.main, found, line, units, "Closet")
             track = next(p for p in design.parts if p.role == "track")
             holes = sorted(h.along for h in found.holes if h.part == track.id)
-            pages = PdfReader(BytesIO(to_pdf(strips[:1], 1, units))).pages
+            pages = PdfReader(BytesIO(to_pdf(strips, 1, units))).pages
             self.assertGreater(len(pages), 1)
-            crosses = sorted({round(x, 3) for page in pages for x in crosses_on(page)})
-            # Between two holes that stand on one sheet: their distance on the paper is that on the wall.
-            apart = {
-                round((b - a) / POINTS_A_MM, 1) for page in pages for a, b in pairwise(sorted(set(crosses_on(page))))
-            }
+            rows = [row for page in pages for row in crosses_on(page)]
+            # Between two holes of one strip that stand on one sheet: their distance on the paper is that on the wall.
+            apart = {round((b - a) / POINTS_A_MM, 1) for row in rows for a, b in pairwise(row)}
             wanted = {round(b - a, 1) for a, b in pairwise(holes)}
-            self.assertTrue(crosses)
+            for part in {h.part for h in found.holes}:
+                heights = sorted(h.height for h in found.holes if h.part == part)
+                wanted |= {round(b - a, 1) for a, b in pairwise(heights) if b > a}
+            self.assertTrue(rows)
             self.assertTrue(any(abs(a - w) <= 0.1 for a in apart for w in wanted), (apart, wanted))
             self.assertTrue(all(any(abs(a - w) <= 0.1 for w in wanted) for a in apart), (apart, wanted))
 
+    def test_parts_that_are_alike_share_a_strip(self) -> None:
+        one = hung()
+        track = next(p for p in one.parts if p.role == "track")
+        design = one.model_copy(
+            update={"parts": (*one.parts, track.model_copy(update={"id": "t2", "z": track.z - 300}))}
+        )
+        case, found = self.holes(design, f"{PLAIN}; {STUDS}")
+        line = level_line(case.survey, case.survey.main, 1843, 2408)
+        (strip,) = drilling_strips(design, case.survey.main, found, line, "metric", "Closet")
+        self.assertEqual(len(strip.rects), 2)
+        said = " ".join(text.text for text in strip.texts)
+        self.assertIn("2 × ", said)
+        self.assertIn("4 × ", said)
+        for z in (track.z, track.z - 300):
+            self.assertIn(f"middle {line.from_line(z + track.h / 2):g} above the line", said)
+        self.assertGreater(strip.bounds[0], -30)
 
-def crosses_on(page: object) -> list[float]:
-    """x of every upright stroke of a hole's cross on a page, in points from its left edge."""
-    at, stack, found, start = (0.0, 0.0), [], [], (0.0, 0.0)
+
+def crosses_on(page: object) -> list[list[float]]:
+    """x of every upright stroke of a hole's cross on a page, strip by strip, in points from its left edge."""
+    at, stack, found, start = (0.0, 0.0), [], dict[float, set[float]](), (0.0, 0.0)
     for operands, operator in ContentStream(page["/Contents"].get_object(), None).operations:  # type: ignore[index]
         if operator == b"q":
             stack.append(at)
@@ -412,8 +430,8 @@ def crosses_on(page: object) -> list[float]:
             end = float(operands[0]), float(operands[1])
             long = abs(end[1] - start[1]) / POINTS_A_MM
             if abs(end[0] - start[0]) < 1e-6 and abs(long - 2 * CROSS) < 0.01:
-                found.append(at[0] + start[0])
-    return found
+                found.setdefault(round(at[1] + start[1], 2), set()).add(round(at[0] + start[0], 3))
+    return [sorted(row) for row in found.values()]
 
 
 class BaseTests(TestCase):
@@ -490,7 +508,7 @@ class LightTests(TestCase):
             away = abs(frame.x + frame.w / 2 - middle.x - middle.w / 2)
             self.assertAlmostEqual(light.cable, away + 600, delta=1)
             self.assertEqual(light.sides, abs(frames.index(frame) - frames.index(middle)))
-        said = lights_in_words(found, "imperial")
+        said = lights_in_words(found, 0, "imperial")
         self.assertEqual(len(said), len(frames) + 2)
         self.assertIn("licensed electrician", said[-1])
 

@@ -4,9 +4,12 @@ as drawn, papers.
 
 import csv
 from io import BytesIO, StringIO
+from tempfile import TemporaryDirectory
 
 import ezdxf
 import vobject
+from django.core.files.uploadedfile import SimpleUploadedFile
+from PIL import Image
 from pypdf import PdfReader
 
 from pinakotheke.server import models
@@ -96,7 +99,8 @@ class InstallTests(ServerTestCase):
         for n, step in enumerate(s for s in before["steps"] if s["turn"] in ("support", "board")):
             self.ada.post(f"{self.path}/ticks", {"key": f"t{n}", "step": step["id"]})
         hang = next(s for s in before["steps"] if s["turn"] == "hang")
-        data = {"key": "x1", "step": hang["id"], "amiss": True, "section": "A", "stud": 3, "at": "940"}
+        data = {"key": "x1", "step": hang["id"], "amiss": True, "section": "A", "what": "stud", "number": 3,
+                "at": "940"}  # fmt: skip
         said = self.ada.post(f"{self.path}/ticks", data)
         self.assertEqual(said.status_code, 200)
         self.assertIn("The stud stands at 940 mm, not 912 mm.", said.body["note"])
@@ -111,9 +115,62 @@ class InstallTests(ServerTestCase):
         up = {p for s in after["steps"] if s["turn"] == "board" for p in s["parts"]}
         self.assertTrue({p["id"] for p in shown["parts"] if p["locked"]} <= up)
         self.assertTrue(any(p["locked"] for p in shown["parts"]))
-        wrong = self.ada.post(f"{self.path}/ticks", {**data, "key": "x2", "stud": 40})
+        wrong = self.ada.post(f"{self.path}/ticks", {**data, "key": "x2", "number": 40})
         self.assertEqual(wrong.status_code, 422)
         self.assertIn("were read on this wall", wrong.content.decode())
+
+    def test_a_bow_a_strayed_hole_and_a_short_part_plan_the_rest_anew(self) -> None:
+        before = self.read()
+        hang = next(s for s in before["steps"] if s["turn"] == "hang")
+        tell = {"step": hang["id"], "amiss": True, "section": "A"}
+        bow = self.ada.post(f"{self.path}/ticks", {**tell, "key": "b", "what": "bow", "way": "out", "at": "14 mm"}).body
+        self.assertIn("The middle of the wall stands 14 mm out.", bow["note"])
+        self.assertIn("packed out", bow["note"])
+        wall = self.read()["walls"][0]
+        self.assertTrue(any("packed out by" in h["says"] for h in wall["holes"]))
+        self.assertEqual(models.Reading.objects.get(space=self.space, what="bow").value, 14)
+        number = next(h["number"] for h in wall["holes"] if "stud" in h["says"])
+        gone = {**tell, "key": "h", "what": "hole", "number": number, "way": "left", "at": "9"}
+        self.assertIn("9 mm to the left: fill it", self.ada.post(f"{self.path}/ticks", gone).body["note"])
+        short = {**tell, "key": "s", "what": "short", "part": hang["parts"][0], "at": "50", "there": "2031-05-02"}
+        self.assertIn("wait until Friday, 2 May", self.ada.post(f"{self.path}/ticks", short).body["note"])
+        after = self.read()
+        self.assertEqual([a["what"] for a in after["aside"]], ["strayed", "again"])
+        moved = next(h for h in after["walls"][0]["holes"] if h["number"] == number)
+        self.assertIn("moved", moved["says"])
+        late = next(s for s in after["steps"] if s["id"] == hang["id"])
+        self.assertGreaterEqual(late["starts"][:10], "2031-05-02")
+        house = models.Space.objects.get(pk=self.space).household_id
+        file = self.ada.get(f"/households/{house}/house-file").content
+        self.assertEqual(self.ada.get(f"/households/{self.bring(file)['household']}/house-file").content, file)
+        self.assertEqual(self.choice(again=[]).body["aside"], after["aside"][:1])
+        for wrong in ({"what": "bow", "way": "left", "at": "8"}, {"what": "hole", "number": 900, "way": "up", "at": "9"},
+                      {"what": "short", "part": "nothing", "at": "9"}, {"what": "stud", "number": 1, "at": "a finger"},
+                      {"what": "bow", "way": "in", "at": "8", "section": "Z"},
+                      {"what": "short", "part": hang["parts"][0], "at": "50", "there": "2031-02-31"}):  # fmt: skip
+            said = self.ada.post(f"{self.path}/ticks", {**tell, "key": f"w{wrong}"[:20].replace("'", ""), **wrong})
+            self.assertEqual(said.status_code, 422, wrong)
+        self.assertEqual(len([t for s in self.read()["steps"] for t in s["ticks"]]), 3)
+
+    def test_a_photo_of_a_step_sent_twice_is_kept_once(self) -> None:
+        picture = BytesIO()
+        Image.new("RGB", (40, 30)).save(picture, "PNG")
+        caller = self.ada.client
+        caller.get("/api/session")
+        headers = {"X-CSRFToken": caller.cookies["csrftoken"].value}
+
+        def send(**more: object):  # type: ignore[no-untyped-def]
+            form = {"moment": "step", "design": self.row.pk, "step": "empty", "key": "p1", **more,
+                    "file": SimpleUploadedFile("wall.png", picture.getvalue(), "image/png")}  # fmt: skip
+            return caller.post(f"/api/spaces/{self.space}/photos", form, headers=headers)
+
+        with TemporaryDirectory() as here, self.settings(MEDIA_ROOT=here):
+            sent = [send(), send()]
+            self.assertEqual([s.status_code for s in sent], [201, 201])
+            (photo,) = next(s for s in self.read()["steps"] if s["id"] == "empty")["photos"]
+            self.assertEqual({s.json()["id"] for s in sent}, {photo["id"]})
+            self.assertEqual(self.ada.get(f"/spaces/{self.space}").body["photos"], [])
+            self.assertEqual(send(key="p2", design=9999).status_code, 404)
 
     def test_papers_say_what_the_page_says(self) -> None:
         got = self.read()

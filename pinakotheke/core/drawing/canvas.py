@@ -222,7 +222,8 @@ class Canvas:
             half = len(t.text) * t.size * GLYPH / 2
             c, s = abs(cos(radians(t.turn))), abs(sin(radians(t.turn)))
             wide, high = half * c + t.size * s, half * s + t.size * c
-            xs += [t.x - wide, t.x + wide]
+            away = {"start": half, "end": -half}.get(getattr(t, "anchor", ""), 0.0) * cos(radians(t.turn))
+            xs += [t.x + away - wide, t.x + away + wide]
             ys += [t.y - (high if t.turn else t.size * 0.25), t.y + high]
         return xs, ys
 

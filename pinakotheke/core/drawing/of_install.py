@@ -1,10 +1,14 @@
 """The work on the wall as drawings: the drilling map of a wall, and full-size strips to tape on it and drill through."""
 
 from collections.abc import Sequence
+from itertools import pairwise
+from textwrap import wrap
+from typing import NamedTuple
 
 from ..install import BasePlan, DrillingMap, Hole, LevelLine
 from ..layout import Design
 from ..survey import Section, Survey
+from ..systems import Part
 from ..units import Units, format_length
 from .canvas import Canvas
 from .models import Drawing, TitleBlock
@@ -17,6 +21,8 @@ STRIP_TEXT = 4.0
 STRIP_HIGH = 44.0
 """Height of a full-size strip, mm."""
 CROSS = 8.0
+SHEET_HIGH = 160.0
+"""So much of a drawing goes on one sheet across its height, A4 or Letter on its side, mm."""
 
 
 def drilling_drawing(design: Design, survey: Survey, section: Section, found: DrillingMap, line: LevelLine, units: Units,
@@ -79,43 +85,87 @@ def _mark(canvas: Canvas, hole: Hole) -> None:
     )
 
 
+FAR_APART = 600
+"""Between holes of an upright part a tape is as good as a strip over several sheets from here on, mm."""
+
+
+class _Strip(NamedTuple):
+    """A strip for parts that are alike: how long they are and where along them their holes are, mm; `standing` ones are
+    held upright, their foot at the left end of the strip.
+    """
+
+    long: int
+    holes: tuple[float, ...]
+    standing: bool
+
+
 def drilling_strips(design: Design, section: Section, found: DrillingMap, line: LevelLine, units: Units, space: str,
                     date: str = "") -> list[Drawing]:  # fmt: skip
-    """Strips at full size, one for each part that is screwed along the wall, from the top: its ends, every hole with its
-    number, and how far its middle is from the level line.
+    """Strips at full size for everything that is screwed along the wall, from the top: ends, every hole with its numbers,
+    how far it is from the level line and from the left. Parts that are alike share a strip, and as many strips share a
+    drawing as a sheet is high. An upright part with holes far apart has none: it is marked from the line, by the table.
     """
-    strips = []
     by_part: dict[str, list[Hole]] = {}
     for hole in found.holes:
         if hole.surface == "back":
             by_part.setdefault(hole.part, []).append(hole)
-    for part in sorted((p for p in design.parts if p.id in by_part), key=lambda p: -p.z):
-        holes = sorted(by_part[part.id], key=lambda h: h.along)
-        if len({h.height for h in holes}) > 1:
-            continue  # upright parts are marked from the line, hole by hole
-        strips.append(
-            _strip(design.family_of(part).named(part), part.x, part.w, holes, section, line, units, space, date)
-        )
-    return strips
+    alike: dict[_Strip, list[tuple[Part, list[Hole]]]] = {}
+    for part in sorted((p for p in design.parts if p.id in by_part), key=lambda p: (-p.z, p.x)):
+        standing = len({h.height for h in by_part[part.id]}) > 1
+        holes = sorted(by_part[part.id], key=lambda h: h.height if standing else h.along)
+        if standing and any(b.height - a.height > FAR_APART for a, b in pairwise(holes)):
+            continue
+        at = tuple(round(h.height - part.z if standing else h.along - part.x, 1) for h in holes)
+        alike.setdefault(_Strip(part.h if standing else part.w, at, standing), []).append((part, holes))
+    drawings, canvas, top, names = [], Canvas(STRIP_TEXT, units), 0.0, dict[str, None]()
+
+    def finish() -> Drawing:
+        return canvas.drawing("elevation", _title(f"Strips: {', '.join(names)}", "1:1", units, space, date))
+
+    for strip, rows in sorted(alike.items(), key=lambda one: -one[0].long):
+        said = _strip_says(design, section, strip, rows, line, units)
+        high = STRIP_HIGH + (len(said) + 1) * STRIP_TEXT * 1.4
+        if names and top + high > SHEET_HIGH:
+            drawings.append(finish())
+            canvas, top, names = Canvas(STRIP_TEXT, units), 0.0, {}
+        _strip(canvas, strip, rows, -top - STRIP_HIGH, units)
+        for n, row in enumerate(said):
+            canvas.note("note", 2, -top - STRIP_HIGH - (n + 1) * STRIP_TEXT * 1.4, row, anchor="start")
+        names |= dict.fromkeys(design.family_of(part).named(part) for part, _ in rows)
+        top += high
+    return [*drawings, finish()] if names else drawings
 
 
-def _strip(name: str, x0: int, long: int, holes: Sequence[Hole], section: Section, line: LevelLine, units: Units,
-           space: str, date: str) -> Drawing:  # fmt: skip
-    canvas, middle = Canvas(STRIP_TEXT, units), STRIP_HIGH / 2
-    canvas.rect("part", 0, 0, long, STRIP_HIGH, weight="fine")
-    canvas.line("note", (0, middle), (long, middle), weight="fine", dashed=True)
-    for hole in holes:
-        x = hole.along - x0
+def _strip_says(design: Design, section: Section, strip: _Strip, rows: Sequence[tuple[Part, list[Hole]]],
+                line: LevelLine, units: Units) -> list[str]:  # fmt: skip
+    """Where a strip is held for each of the parts that share it, in lines no longer than the strip."""
+
+    def above(z: float) -> str:
+        away = line.from_line(z)
+        return f"{format_length(abs(away), units)} {'above' if away >= 0 else 'below'} the line"
+
+    said = [
+        f"{format_length(part.x + part.w / 2, units)} from the left, foot {above(part.z)}" if strip.standing
+        else f"middle {above(holes[0].height)}, left end {format_length(part.x, units)} from the left"
+        for part, holes in rows
+    ]  # fmt: skip
+    name = ", ".join(dict.fromkeys(design.family_of(part).named(part) for part, _ in rows))
+    count = f"{len(rows)} × " if len(rows) > 1 else ""
+    text = f"{count}{name}, {section.label}{', stood upright' if strip.standing else ''}: {'; '.join(said)}"
+    return wrap(text, int(max(strip.long, SHEET_HIGH) / (STRIP_TEXT * 0.6)))
+
+
+def _strip(canvas: Canvas, strip: _Strip, rows: Sequence[tuple[Part, list[Hole]]], foot: float, units: Units) -> None:
+    middle = foot + STRIP_HIGH / 2
+    canvas.rect("part", 0, foot, strip.long, STRIP_HIGH, weight="fine")
+    canvas.line("note", (0, middle), (strip.long, middle), weight="fine", dashed=True)
+    for n, x in enumerate(strip.holes):
+        numbers = [str(holes[n].number) for _, holes in rows]
         canvas.line("note", (x - CROSS, middle), (x + CROSS, middle), weight="medium")
         canvas.line("note", (x, middle - CROSS), (x, middle + CROSS), weight="medium")
-        canvas.note("note", x, middle + CROSS + 2, str(hole.number), halo=True)
-        canvas.note("note", x, middle - CROSS - STRIP_TEXT, format_length(hole.along, units), size=0.8, halo=True)
-    away = line.from_line(holes[0].height)
-    far = f"{format_length(abs(away), units)} {'above' if away >= 0 else 'below'} the level line"
-    start = f"left end {format_length(x0, units)} from the left end of the wall"
-    canvas.note("note", 2, STRIP_HIGH + 3, f"{name}, {section.label}: middle {far}; {start}", anchor="start")
-    title = _title(f"Strip for {name}", "1:1", units, space, date)
-    return canvas.drawing("elevation", title)
+        shown = numbers if len(numbers) <= 4 else [*numbers[:3], "…"]
+        canvas.note("note", x, middle + CROSS + 2, ", ".join(shown), halo=True)
+        canvas.note("note", x, middle - CROSS - STRIP_TEXT, format_length(x, units), size=0.8, halo=True)
 
 
 def scribe_strip(plan: BasePlan, section: Section, units: Units, space: str, date: str = "") -> Drawing | None:

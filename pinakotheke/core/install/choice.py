@@ -3,12 +3,32 @@
 from datetime import date
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, StringConstraints
 
-from ..base import Frozen
+from ..base import Frozen, Id
 
 Old = Literal["nothing", "shelves", "rails", "tracks"]
 Aim = Literal["soonest", "fewest days"]
+
+
+class Strayed(Frozen):
+    """A hole that is in a wall where none should be: from the left end of the wall and above the highest point of the
+    floor, mm.
+    """
+
+    section: Id
+    along: Annotated[float, Field(ge=-10_000, le=100_000)]
+    height: Annotated[float, Field(ge=-10_000, le=100_000)]
+
+
+class Again(Frozen):
+    """A part that is cut or bought anew, and the day on which it is there."""
+
+    part: Id
+    there: date
+
+
+Said = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
 
 
 class InstallChoice(Frozen):
@@ -27,5 +47,11 @@ class InstallChoice(Frozen):
     aim: Aim = "soonest"
     delivered: date | None = None
     """The day on which what is bought is there: no part is put up before it. None where all is there."""
+    waits_at: Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)] = ""
+    """Where what is emptied waits, in the household's words."""
+    has: Annotated[tuple[Said, ...], Field(max_length=200)] = ()
+    """Tools and small things that are in the house already, by their names on the list."""
+    strayed: Annotated[tuple[Strayed, ...], Field(max_length=200)] = ()
+    again: Annotated[tuple[Again, ...], Field(max_length=200)] = ()
     share: Annotated[float, Field(ge=0.2, le=5)] = 1.0
     """The household's own times over those of the table."""

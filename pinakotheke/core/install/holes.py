@@ -5,7 +5,7 @@ the part's own holes. A hole that would meet a barring zone is moved along its p
 where that does not help it is refused. What nobody read (lining, services, side walls, joists) is said to be unknown.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import Literal, NamedTuple, get_args
 
 from ..base import Frozen
@@ -14,8 +14,9 @@ from ..checks.fixings import fixings
 from ..survey import Section, Survey
 from ..systems import Part
 from ..tables import value
+from .choice import Strayed
 from .levels import work
-from .services import Zone, services_read, zones
+from .services import Zone, services_read, strayed_zones, zones
 
 Fastener = Literal["stud", "anchor", "plug", "board", "joist", "unknown"]
 Surface = Literal["back", "left", "right", "ceiling"]
@@ -36,7 +37,8 @@ class Hole(Frozen):
     """A hole of a part. `along`: from the left end of the wall, at the side walls from the corner outward, mm; `height`:
     above the highest point of the floor. `number` counts within its section. `stud`: which of the studs read, from the
     left, it meets. `moved`: how far from where it would have been. `meets`: the zones it still lies in; it is `refused`
-    where one of them bars it.
+    where one of them bars it, and a strayed hole among them is filled first. `packing`: how far its part stands off the
+    wall there, mm; the screw is as much longer.
     """
 
     number: int
@@ -51,6 +53,7 @@ class Hole(Frozen):
     thread: float
     stud: int | None = None
     moved: float = 0
+    packing: float = 0
     meets: tuple[Zone, ...] = ()
     refused: bool = False
 
@@ -61,6 +64,8 @@ class DrillingMap(Frozen):
     section: str
     holes: tuple[Hole, ...]
     zones: tuple[Zone, ...]
+    bow: float | None
+    """How far the middle of the wall stands out (or in, negative) as it was read, mm."""
     services_read: bool
     """Whether any socket, pipe or cable of this wall was read."""
     lining_read: bool
@@ -86,15 +91,20 @@ class _Place(NamedTuple):
     """Between what it may be moved."""
 
 
-def drilling_map(case: Case, section: Section, width: float, height: float) -> DrillingMap:
-    """Every hole of a section, wall by wall and part by part from the top, numbered; `width` and `height` in mm."""
-    survey, closed = case.survey, zones(case.survey, section, width, height)
+def drilling_map(case: Case, section: Section, width: float, height: float,
+                 strayed: Sequence[Strayed] = ()) -> DrillingMap:  # fmt: skip
+    """Every hole of a section, wall by wall and part by part from the top, numbered; `width` and `height` in mm. Holes
+    that `strayed` are kept away from.
+    """
+    survey = case.survey
+    closed = (*strayed_zones(strayed, section.id), *zones(survey, section, width, height))
+    bow = next(iter(reversed(survey.only(section.id).values("bow"))), None)
     parts = [p for p in case.made.parts if p.section in ("", section.id) and _screws(case, p)]
     places = [(part, place) for part in sorted(parts, key=lambda p: (-p.z, p.x)) for place in _places(case, part)]
     places.sort(key=lambda one: SURFACES.index(one[1].surface))
-    found = [_drilled(case, part, place, closed, n) for n, (part, place) in enumerate(places, 1)]
-    return DrillingMap(section=section.id, holes=tuple(found), zones=closed, services_read=services_read(survey, section),
-                       lining_read=survey.lining != "unknown",
+    found = [_drilled(case, part, place, closed, n, width, bow or 0) for n, (part, place) in enumerate(places, 1)]
+    return DrillingMap(section=section.id, holes=tuple(found), zones=closed, bow=bow,
+                       services_read=services_read(survey, section), lining_read=survey.lining != "unknown",
                        studs_read=bool(survey.only(section.id).studs) or survey.lining != "plasterboard")  # fmt: skip
 
 
@@ -144,7 +154,11 @@ def _places(case: Case, part: Part) -> Iterator[_Place]:
         z, edge = part.z + part.h / 2, value("fixing.edge")
         for fixing in _along(case, part):
             at = fixing.at
-            low, high = (at, at) if fixing.into == "stud" else (part.x + edge / 2, part.x + part.w - edge / 2)
+            # Within a stud a screw has little room: so far from its edges.
+            off = value("strength.stud_face") / 2 - work("stud_edge")
+            low, high = (
+                (at - off, at + off) if fixing.into == "stud" else (part.x + edge / 2, part.x + part.w - edge / 2)
+            )
             yield _Place("back", at, z, fixing.into, low, high)
 
 
@@ -216,7 +230,25 @@ def _into_at(survey: Survey, part: Part, x: float) -> Fastener:
     return "stud" if any(abs(x - s) <= half for s in studs) else "anchor"
 
 
-def _drilled(case: Case, part: Part, place: _Place, closed: tuple[Zone, ...], number: int) -> Hole:
+def packing(bow: float, run: float, part: Part, at: float) -> float:
+    """How far a straight part stands off a wall that bows, at a place along it, mm.
+
+    The wall is taken as the parabola off(x) = 4·bow·x·(run − x)/run², its ends at 0 and its middle at `bow` (into the
+    room +); the part lies parallel to the line between its ends and touches where its stretch stands out most. Less than
+    `pack_from` is not packed.
+    """
+
+    def off(x: float) -> float:
+        return 4 * bow * x * (run - x) / run**2
+
+    ends = part.x, part.x + part.w
+    proud = max(off(x) for x in (*ends, min(max(run / 2, ends[0]), ends[1])))
+    away = proud - off(at)
+    return away if away >= work("pack_from") else 0.0
+
+
+def _drilled(case: Case, part: Part, place: _Place, closed: tuple[Zone, ...], number: int, run: float,
+             bow: float) -> Hole:  # fmt: skip
     barring = [z for z in closed if z.bars] if place.surface == "back" else []
     at, into = place.along, place.into
     if any(zone.holds(at, place.height) for zone in barring):
@@ -224,12 +256,14 @@ def _drilled(case: Case, part: Part, place: _Place, closed: tuple[Zone, ...], nu
         if moved is not None:
             at, into = moved, (into if moved == place.along else _into_at(case.survey, part, moved))
     meets = tuple(z for z in closed if place.surface == "back" and z.holds(at, place.height))
-    drill = drilled(into, case)
+    drill, bars = drilled(into, case), any(z.bars and z.why != "strayed" for z in meets)
+    along = bow and place.surface == "back" and part.w > part.h and part.w >= TURNS_FROM
+    packed = packing(bow, run, part, at) if along else 0.0
     stud = _stud(case.survey, part, at) if into == "stud" else None
     return Hole(
         number=number, section=part.section, part=part.id, surface=place.surface, along=at, height=place.height, into=into,
-        bit=drill.bit, depth=drill.depth, thread=drill.thread, stud=stud,
-        moved=at - place.along, meets=meets, refused=any(z.bars for z in meets),
+        bit=drill.bit, depth=drill.depth + (packed if drill.depth else 0), thread=drill.thread, stud=stud,
+        moved=at - place.along, packing=packed, meets=meets, refused=bars,
     )  # fmt: skip
 
 

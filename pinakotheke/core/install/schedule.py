@@ -62,9 +62,12 @@ class NoTime(ValueError):
     """Neither evenings nor weekends are said to be free."""
 
 
-def _delivered(choice: InstallChoice) -> int:
-    """The minute from which on what is bought is there."""
-    return max(0, (choice.delivered - choice.start).days * DAY) if choice.delivered else 0
+def _there(choice: InstallChoice, step: Step) -> int:
+    """The minute from which on everything a step needs is there: what is bought, and what is cut or bought anew."""
+    if not step.parts or step.turn == "fill":
+        return 0
+    days = [choice.delivered or choice.start, *(a.there for a in choice.again if a.part in step.parts)]
+    return max(0, (max(days) - choice.start).days * DAY)
 
 
 def stretches(choice: InstallChoice, minutes: int, since: int = 0) -> tuple[Stretch, ...]:
@@ -111,10 +114,11 @@ def schedule(steps: Sequence[Step], choice: InstallChoice, seconds: float = MOST
     if longest <= 0:
         raise NoTime
     shortest = min(m for m in (choice.evening, choice.weekend) if m)
-    pieces = _pieces(steps, choice.people, longest, shortest, _delivered(choice))
+    pieces = _pieces(steps, choice, longest, shortest)
     if not pieces:
         return Schedule(booked=(), end=0, bound=0, days=0, is_proven=True, list_end=0)
-    free = stretches(choice, sum(p.minutes * p.hands for p in pieces) + sum(p.wait for p in pieces), _delivered(choice))
+    asked = sum(p.minutes * p.hands for p in pieces) + sum(p.wait for p in pieces)
+    free = stretches(choice, asked, max(p.ready for p in pieces))
     first = by_list(pieces, free, choice.people)
     starts, bound, proven = _by_model(pieces, free, choice, first, seconds)
     starts = _as_early(pieces, free, choice, starts)
@@ -125,30 +129,25 @@ def schedule(steps: Sequence[Step], choice: InstallChoice, seconds: float = MOST
                     days=len({s // DAY for s in starts}))  # fmt: skip
 
 
-def _pieces(steps: Sequence[Step], people: int, longest: int, shortest: int = 0, delivered: int = 0) -> list[_Piece]:
+def _pieces(steps: Sequence[Step], choice: InstallChoice, longest: int, shortest: int = 0) -> list[_Piece]:
     """Steps as pieces that go into a stretch: into the `longest`; those of many parts, of which some can be put up today
-    and the others tomorrow, into the `shortest`, minutes. Steps with parts are not done before the minute `delivered`.
+    and the others tomorrow, into the `shortest`, minutes. Steps with parts are not done before those are there.
     """
     at: dict[str, int] = {}
     found: list[_Piece] = []
     for n, step in enumerate(steps):
-        ready = delivered if _is_delivered(step) else 0
+        ready = _there(choice, step)
         rest = max(1, ceil(step.minutes))
         after = tuple(at[name] for name in step.after if name in at)
         most = shortest if shortest and (len(step.parts) > 1 or step.turn == "fill") else longest
         while rest > 0:
             part = min(rest, most)
             rest -= part
-            found.append(_Piece(step=n, minutes=part, hands=min(step.hands, people), after=after,
+            found.append(_Piece(step=n, minutes=part, hands=min(step.hands, choice.people), after=after,
                                 wait=0 if rest else ceil(step.wait), ready=ready))  # fmt: skip
             after = (len(found) - 1,)
         at[step.id] = len(found) - 1
     return found
-
-
-def _is_delivered(step: Step) -> bool:
-    """Whether a step needs what is bought."""
-    return bool(step.parts) and step.turn != "fill"
 
 
 def tails(pieces: Sequence[_Piece]) -> list[int]:
@@ -304,6 +303,13 @@ def faults_of_schedule(steps: Sequence[Step], booked: Sequence[Booked], choice: 
         for s in steps
         if s.parts and s.turn != "fill" and any(b.start < there for b in by_step[s.id])
     ]
+    found += [
+        f"anew: {s.id}"
+        for s in steps
+        for a in choice.again
+        if s.turn != "fill" and a.part in s.parts
+        and any(choice.start + timedelta(days=b.start // DAY) < a.there for b in by_step[s.id])
+    ]  # fmt: skip
     for step in steps:
         begins = min((b.start for b in by_step[step.id]), default=0)
         found += [f"before: {step.id}" for name in step.after if name in ends and begins < ends[name] + waits[name]]

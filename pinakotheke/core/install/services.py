@@ -2,19 +2,28 @@
 cables, and the bands in which installers run them. It warns; a detector and a licensed electrician decide.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from typing import Literal
 
 from ..base import Frozen
 from ..survey import Obstacle, Section, Survey
 from ..tables import load
+from .choice import Strayed
+from .levels import work
 
 STRAIGHT = frozenset({"socket", "switch", "light", "panel"})
 """From these a cable runs straight up, down or sideways."""
 THERE = frozenset({"pipe", "soil pipe", "cable", "valve", "meter", "radiator", "boiler", "water heater", "heater"})
 """These are there themselves, or what feeds them is."""
 Why = Literal[
-    "itself", "above or below", "beside", "around", "under the ceiling", "over the floor", "beside the corner"
+    "itself",
+    "above or below",
+    "beside",
+    "around",
+    "under the ceiling",
+    "over the floor",
+    "beside the corner",
+    "strayed",
 ]
 
 
@@ -43,6 +52,16 @@ def zones(survey: Survey, section: Section, width: float, height: float) -> tupl
     here = [o for o in survey.obstacles if o.section == section.id]
     barring = [zone for o in here for zone in _of(o, width, height)]
     return (*barring, *_bands(section, width, height))
+
+
+def strayed_zones(strayed: Iterable[Strayed], section: str) -> tuple[Zone, ...]:
+    """Round each hole of a section that is where none should be: a screw beside it would break into it."""
+    far = work("stray_apart")
+    return tuple(
+        Zone(x0=s.along - far, x1=s.along + far, z0=s.height - far, z1=s.height + far, why="strayed", of="strayed hole")
+        for s in strayed
+        if s.section == section
+    )
 
 
 def services_read(survey: Survey, section: Section) -> bool:

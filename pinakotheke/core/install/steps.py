@@ -13,7 +13,7 @@ from typing import Literal, NamedTuple, get_args
 from ..base import Frozen
 from ..checks import Case
 from ..layout.models import Standing
-from ..survey.carry import tilt_height
+from ..survey.carry import passes, tilt_height
 from ..systems import Part
 from ..systems.family.models import Turn
 from ..systems.roles import ENCLOSING
@@ -26,11 +26,14 @@ WholeTurn = Literal["empty", "remove", "patch", "paint", "line", "trial", "level
 NARROW = 150
 """What is narrower stands in nobody's way, mm."""
 WhyTwo = Literal["", "mass", "height", "length"]
+Carried = Literal["", "whole", "boards", "unread"]
+"""`unread`: it passes the opening, and nobody read the passage before it."""
 
 
 class Step(Frozen):
     """One step. `parts` in the order in which they are put up; `after` are the steps that come before it; `wait` how many
-    minutes what follows must wait once it is done; `mass` its heaviest piece, kg. `built`: how frames are put together.
+    minutes what follows must wait once it is done; `mass` its heaviest piece, kg. `built`: how frames are put together;
+    `carried`: whether one passes the way in put together, or only as boards.
     """
 
     id: str
@@ -46,6 +49,7 @@ class Step(Frozen):
     tools: tuple[str, ...] = ()
     mass: float = 0
     built: Literal["", "lying", "standing"] = ""
+    carried: Carried = ""
 
 
 class _Group(NamedTuple):
@@ -212,6 +216,7 @@ def _comes_before(one: str, other: str, after: dict[str, set[str]]) -> bool:
 def _step(case: Case, group: _Group, choice: InstallChoice) -> Step:
     minutes, tools, heaviest = 0.0, dict[str, None](), 0.0
     built: Literal["", "lying", "standing"] = ""
+    carried: Carried = ""
     for part in group.parts:
         family = case.made.family_of(part)
         how = family.work(part)
@@ -219,7 +224,8 @@ def _step(case: Case, group: _Group, choice: InstallChoice) -> Step:
         lies = part.role in ENCLOSING and tilt_height(part.h, part.d) + value("fit.diagonal_room") <= _ceiling(
             case, part
         )
-        built = ("lying" if lies else "standing") if part.role == "frame" else built
+        if part.role == "frame":
+            built, carried = "lying" if lies else "standing", _carried(case, part)
         minutes += how.minutes * (STANDING if built == "standing" else 1)
         tools |= dict.fromkeys(how.tools)
         heaviest = max(heaviest, family.mass(part))
@@ -228,7 +234,7 @@ def _step(case: Case, group: _Group, choice: InstallChoice) -> Step:
         minutes, hands = minutes * STANDING, 1
     return Step(id=group.id, turn=group.turn, section=group.section, bay=group.bay, parts=tuple(p.id for p in group.parts),
                 minutes=minutes * choice.share, hands=hands, why_two=why, tools=tuple(tools), mass=heaviest,
-                built=built)  # fmt: skip
+                built=built, carried=carried)  # fmt: skip
 
 
 DRAWER = 0.3
@@ -239,6 +245,14 @@ STANDING = 1.3 / 0.9
 
 def _ceiling(case: Case, part: Part) -> float:
     return float(case.envelopes[part.section].z_to if part.section in case.envelopes else case.envelope.z_to)
+
+
+def _carried(case: Case, part: Part) -> Carried:
+    envelope = case.envelopes.get(part.section, case.envelope)
+    passage = case.survey.least("passage")
+    if not passes(part.w, part.d, envelope.opening_width, passage):
+        return "boards"
+    return "unread" if passage is None else "whole"
 
 
 def _hands(case: Case, group: _Group, heaviest: float) -> tuple[int, WhyTwo]:

@@ -7,6 +7,8 @@ from math import ceil
 from ..base import Frozen
 from .base import BasePlan
 from .holes import DrillingMap, Fastener, Hole
+from .levels import work
+from .lights import Lighting
 from .steps import Step
 
 SPARE = 0.1
@@ -29,8 +31,9 @@ class ToolList(Frozen):
     small: tuple[SmallThing, ...]
 
 
-def tool_list(steps: Sequence[Step], maps: Iterable[DrillingMap], bases: Iterable[BasePlan]) -> ToolList:
-    """Everything to lay ready before the first step."""
+def tool_list(steps: Sequence[Step], maps: Iterable[DrillingMap], bases: Iterable[BasePlan],
+              lights: Lighting | None = None, joints: int = 0) -> ToolList:  # fmt: skip
+    """Everything to lay ready before the first step; `joints` are those between frames that stand side by side."""
     holes = [h for m in maps for h in m.holes if not h.refused]
     tools = Counter(tool for step in steps for tool in step.tools)
     small = [SmallThing(what=into, count=with_spares(n), size=_size(holes, into))
@@ -38,7 +41,12 @@ def tool_list(steps: Sequence[Step], maps: Iterable[DrillingMap], bases: Iterabl
     shims = sum(2 for b in bases for p in b.packing if p.height > 0)
     if shims:
         small.append(SmallThing(what="shims", count=with_spares(shims)))
-    return ToolList(tools=tuple(tools.items()), bits=tuple(sorted({h.bit for h in holes if h.bit})), small=tuple(small))
+    if joints:
+        small.append(SmallThing(what="joining", count=with_spares(joints * int(work("joining")))))
+    bits = {h.bit for h in holes if h.bit}
+    if lights and any(one.sides for one in lights.lights):
+        bits.add(work("cable_bit"))
+    return ToolList(tools=tuple(tools.items()), bits=tuple(sorted(bits)), small=tuple(small))
 
 
 def with_spares(count: int) -> int:

@@ -6,22 +6,29 @@ from typing import Any
 
 from ..checks import Case
 from ..install import DrillingMap, Hole, InstallChoice, LevelLine, Schedule, Step, when
-from ..install.amiss import HolesChanged
 from ..install.holes import Fastener
+from ..install.levels import work
 from ..install.lights import Lighting
 from ..install.steps import painted
 from ..install.tools import SmallThing
+from ..install.trial import TrialRoom, trial_rooms
 from ..inventory import Thing
-from ..layout.report.trial import trial_marks
 from ..saying import counted, decimal_length, nominal, say
 from ..tables import load
 from ..units import Units, format_length, format_mass, with_unit
 
+CABLE, CORNER = work("cable_bit"), 40
 LITRES_PER_GALLON, SQUARE_FEET = 3.785411784, 10.7639104
 OLD = {"nothing": "nothing", "shelves": "shelves on cleats", "rails": "rails", "tracks": "tracks and standards"}
 INTO: dict[Fastener, str] = {
     "stud": "screw into stud {stud}", "anchor": "anchor in the lining", "plug": "plug and screw",
     "board": "screw into the boards", "joist": "lag screw into a joist: find it", "unknown": "not known: find out first",
+}  # fmt: skip
+CARRIED = {
+    "whole": "Put together it passes the door and turns in the passage.",
+    "boards": "Carry it in as boards: put together it does not pass the door, or does not turn before it.",
+    "unread": "Nobody read the passage on the way in: measure doors and stairs against it before it is put together "
+              "outside.",
 }  # fmt: skip
 SURFACES = {"back": "", "left": "left wall", "right": "right wall", "ceiling": "ceiling"}
 
@@ -34,12 +41,23 @@ def parts_in_words(case: Case, parts: Sequence[str]) -> str:
     return ", ".join(name if n == 1 else f"{n} × {name}" for name, n in zip(said, named.values(), strict=True))
 
 
+def part_in_words(case: Case, part: str) -> str:
+    """A part and where it is: `shelf 3 in bay 2` is the third from below."""
+    place = case.place(part)
+    if place is None:
+        return part
+    name = case.made.family_of(case.parts[part]).named(case.parts[part])
+    number = f" {place.number}" if place.number else ""
+    return f"{name[0].lower()}{name[1:]}{number}{'' if place.bay is None else f' in bay {place.bay + 1}'}"
+
+
 def step_facts(case: Case, choice: InstallChoice, lines: Mapping[str, LevelLine], space: str, units: Units,
                highest: Mapping[str, float]) -> dict[str, dict[str, Any]]:  # fmt: skip
     """Facts for the sentences of steps, by section; under an empty one those of the whole space."""
     area = painted(case)
     litres = 2 * area / float(load("installing")["work"]["coat"]["value"])
-    marks = [with_unit(m.z, units) for m in trial_marks(case.made)]
+    rooms = trial_rooms(case)
+    marks = [with_unit(r.mark.z, units) for r in rooms]
     scribe = float(load("installing")["work"]["scribe_from"]["value"])
     whole = {
         "space": space,
@@ -49,7 +67,8 @@ def step_facts(case: Case, choice: InstallChoice, lines: Mapping[str, LevelLine]
         "paint": round(litres + 0.05, 1),
         "paint_gal": round(litres / LITRES_PER_GALLON + 0.05, 1),
         "marks": ", ".join(marks) or "the highest and the lowest board",
-        "waits": _waits(case.things),
+        "by_how_much": trial_in_words(rooms, case, units),
+        "waits": _waits(case.things, choice.waits_at),
         "layer": 5,
         "scribe": scribe,
     }
@@ -67,7 +86,7 @@ def step_in_words(
     row = load("installing")["turns"][step.turn]
     known = {"highest": 0.0, **facts.get(step.section, facts[""]), "parts": parts_in_words(case, step.parts)}
     title = row["title_imperial"] if units == "imperial" and "title_imperial" in row else row["title"]
-    how = [say(one, known, units) for one in row["how"]]
+    how = [line for one in row["how"] for line in say(one, known, units).splitlines()]
     return say(title, known, units) + _where(step, case), [*how, *_by_two(step, units)]
 
 
@@ -85,6 +104,8 @@ def _by_two(step: Step, units: Units) -> list[str]:
         found.append("Built standing, where it stays: lying down it could not be tilted up under this ceiling.")
     if step.built == "lying":
         found.append("Built lying on its back, then tilted up.")
+    if step.carried:
+        found.append(CARRIED[step.carried])
     if step.why_two and step.hands > 1:
         why = {"mass": f"{format_mass(step.mass, units)} is more than one lifts", "height": "it is over a person's height",
                "length": "one holds the far end"}[step.why_two]  # fmt: skip
@@ -94,9 +115,29 @@ def _by_two(step: Step, units: Units) -> list[str]:
     return found
 
 
-def _waits(things: Sequence[Thing]) -> str:
+def _waits(things: Sequence[Thing], where: str) -> str:
     pieces = sum(t.count for t in things if t.stays)
-    return f"{pieces} {counted(pieces, 'piece', 'pieces')} need a bed, a table or a rack for as long as this takes"
+    said = f"{pieces} {counted(pieces, 'piece', 'pieces')}"
+    return f"{said}, {where}" if where else f"{said} need a bed, a table or a rack for as long as this takes"
+
+
+def trial_in_words(rooms: Sequence[TrialRoom], case: Case, units: Units) -> str:
+    """By how much each height that is tried may be changed, a line each."""
+    said = []
+    for room in rooms:
+        part, ways = case.parts[room.mark.part], []
+        if room.up is not None and room.up <= -1:
+            ways.append(f"{with_unit(int(-room.up), units)} above what is reached without a step")
+        elif room.up is not None and room.up >= 1:
+            why = "it is out of reach" if room.reaches else "it meets what is above"
+            ways.append(f"up to {with_unit(int(room.up), units)} higher before {why}")
+        if room.down is not None and room.down >= 1:
+            ways.append(f"up to {with_unit(int(room.down), units)} lower before it meets what is below")
+        if ways:
+            said.append(
+                f"{case.made.family_of(part).named(part)} at {with_unit(room.mark.z, units)}: {', '.join(ways)}."
+            )
+    return "\n".join(said)
 
 
 def instrument_in_words(line: LevelLine, units: Units) -> str:
@@ -133,12 +174,16 @@ def hole_in_words(hole: Hole, units: Units) -> str:
     said = INTO[hole.into].format(stud=hole.stud or "")
     if hole.thread:
         said += f", {with_unit(hole.thread, units)} of thread"
+    if hole.packing:
+        said += f", packed out by {with_unit(round(hole.packing, 1), units)}"
     if hole.surface != "back":
         said += f", {SURFACES[hole.surface]}"
     if hole.refused:
         return f"not here: {_meets(hole)}"
     if hole.moved:
         said += f", moved {with_unit(abs(hole.moved), units)} {'right' if hole.moved > 0 else 'left'}"
+    elif any(z.why == "strayed" for z in hole.meets):
+        said += "; fill the hole beside it with a glued dowel first, a day to dry"
     elif hole.meets:
         said += f"; {_meets(hole)}"
     return said
@@ -149,6 +194,7 @@ def _meets(hole: Hole) -> str:
     where = {"itself": "", "above or below": "straight above or below {}", "beside": "level with {}", "around": "at {}",
              "under the ceiling": "in the band under the ceiling where cables run",
              "over the floor": "in the band over the floor where cables run",
+             "strayed": "beside a hole that strayed",
              "beside the corner": "in the band beside the corner where cables run"}[zone.why]  # fmt: skip
     return where.format(f"the {zone.of}")
 
@@ -185,37 +231,29 @@ def step_said(minutes: float, hands: int, tools: Sequence[str]) -> str:
     return f"about {max(1, round(minutes))} min{people}{'; ' if tools else ''}{', '.join(tools)}"
 
 
-def changed_in_words(case: Case, was: float, now: float, changed: Sequence[HolesChanged], units: Units) -> str:
-    """What is otherwise since a stud was found elsewhere."""
-    said = f"The stud stands at {with_unit(now, units)}, not {with_unit(was, units)}."
-    rows = []
-    for one in changed:
-        name = parts_in_words(case, [one.part])
-        if one.elsewhere:
-            rows.append(f"{one.elsewhere} hole{'s' * (one.elsewhere > 1)} of the {name} elsewhere")
-        elif one.otherwise:
-            rows.append(f"{one.otherwise} hole{'s' * (one.otherwise > 1)} of the {name} with something else in")
-        else:
-            rows.append(f"fewer or more holes for the {name}")
-    return f"{said} {'; '.join(rows)}." if rows else f"{said} No hole that is still to be drilled changes."
-
-
 SMALL = {
     "stud": "screws of {size} into studs", "board": "screws of {size} into the boards", "plug": "plugs with their screws",
     "anchor": "anchors for a hollow wall", "joist": "lag screws of {size}", "shims": "shims, in pairs",
+    "joining": "screws that join frames side by side",
 }  # fmt: skip
 
 
-def lights_in_words(found: Lighting, units: Units) -> list[str]:
+def lights_in_words(found: Lighting, sockets_read: int, units: Units) -> list[str]:
     """Each light with its cable, then drivers, sockets and what all of them draw."""
     said = [
         f"bay {one.bay + 1}: a light of {with_unit(one.length, units)}, {with_unit(one.cable, units)} of cable to driver "
         f"{one.driver}"
-        + (f", through {one.sides} {counted(one.sides, 'side', 'sides')}: a hole high at the back" if one.sides else "")
+        + (f", through {one.sides} {counted(one.sides, 'side', 'sides')}: a hole of {with_unit(CABLE, units)} in each, "
+           f"{with_unit(CORNER, units)} from its back and top" if one.sides else "")
         for one in found.lights
     ]  # fmt: skip
     sockets = f"{found.drivers} {counted(found.drivers, 'driver', 'drivers')} with {found.outlets} outlets each"
-    said.append(f"{sockets}: a socket for each, where the hand reaches it")
+    enough = "as many were read"
+    if sockets_read < found.drivers:
+        enough = (
+            f"{sockets_read or 'none'} {'were' if sockets_read > 1 else 'was'} read: a licensed electrician adds more"
+        )
+    said.append(f"{sockets}: a socket for each, where the hand reaches it; {enough}")
     share = f"{found.watts:.0f} W in all, {found.watts / found.rated:.0%} of what a strip of outlets carries for hours"
     said.append(f"{share} on end; fixed wiring is a licensed electrician's")
     return said

@@ -1,17 +1,16 @@
 """Install: how a space is installed, and what was done at the wall."""
 
+from collections.abc import Callable
 from typing import Any
 
 from django.db import transaction
 from django.utils import timezone
 
 from pinakotheke.core.install import InstallChoice, Tick
-from pinakotheke.core.install.amiss import stud_moved
+from pinakotheke.core.install.amiss import stud_moved, wall_bows
 from pinakotheke.core.layout.edit.commands import MOST_AT_ONCE, LockPart, Several
-from pinakotheke.core.lengths import parse_length
 from pinakotheke.core.survey import Reading, Survey
 from pinakotheke.core.systems import HOLDERS
-from pinakotheke.core.units import Units
 
 from .. import models, rows
 from . import layout
@@ -53,21 +52,45 @@ def tick(user: User, design_id: int, key: str, fields: dict[str, Any]) -> Tick:
 
 
 @transaction.atomic
-def stud_elsewhere(user: User, design: models.Design, section: str, number: int, text: str) -> tuple[float, float]:
-    """A stud was found elsewhere than it was read: its reading is replaced. Returns where it was thought to be and where it
-    is, mm.
+def stud_elsewhere(user: User, design: models.Design, section: str, number: int, at: float, called: str) -> float:
+    """A stud was found elsewhere than it was read, at `at` mm: its reading is replaced. Returns where it was thought
+    to be, mm.
     """
     space = models.Space.objects.select_for_update().get(pk=design.space_id)
-    units: Units = design.space.household.units  # type: ignore[assignment]
-    at, survey = parse_length(text, units).mm, rows.survey_of(space)
-    reading = Reading(id=free_reading(survey), section=section, what="stud", value=at, called=text[:200],
+    survey = rows.survey_of(space)
+    reading = Reading(id=free_reading(survey), section=section, what="stud", value=at, called=called[:200],
                       hand=user.get_username(), taken=now(), instrument="tape")  # fmt: skip
     moved, was = stud_moved(survey, section, number, at, reading)
-    rows.keep_survey(space, moved)
+    _keep_reading(user, space, moved, "install.stud", was=was, now=at)
+    return was
+
+
+@transaction.atomic
+def wall_bowed(user: User, design: models.Design, section: str, bow: float, called: str) -> None:
+    """How far the middle of a wall stands out (or in, negative), mm, in the place of what was read of it before."""
+    space = models.Space.objects.select_for_update().get(pk=design.space_id)
+    survey = rows.survey_of(space)
+    reading = Reading(id=free_reading(survey), section=section, what="bow", side="middle", value=bow, called=called[:200],
+                      hand=user.get_username(), taken=now(), instrument="level")  # fmt: skip
+    _keep_reading(user, space, wall_bows(survey, reading), "install.bow", now=bow)
+
+
+def _keep_reading(user: User, space: models.Space, survey: Survey, action: str, **said: float) -> None:
+    rows.keep_survey(space, survey)
     space.version += 1
     space.save(update_fields=["facts", "version"])
-    log(design.space.household, user, "install.stud", space=space.key, was=was, now=at)
-    return was, at
+    log(space.household, user, action, space=space.key, **said)
+
+
+@transaction.atomic
+def set_aside(user: User, design: models.Design, change: Callable[[InstallChoice], InstallChoice]) -> None:
+    """Keep with what is said of the work what strayed, or is cut anew: `change` makes it from what was said before."""
+    space = models.Space.objects.select_for_update().get(pk=design.space_id)
+    said = rows.choice_of(space) or InstallChoice(start=timezone.localdate())
+    space.install = change(said).model_dump(mode="json")
+    space.version += 1
+    space.save(update_fields=["install", "version"])
+    log(space.household, user, "install.aside", space=space.key)
 
 
 @transaction.atomic

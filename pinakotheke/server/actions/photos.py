@@ -11,7 +11,7 @@ from .base import Invalid, NotFound, User, log, own_space
 
 MOST_BYTES = 12_000_000
 LONGEST_SIDE = 1600
-MOST_PHOTOS = 60
+MOST_PHOTOS = 120
 MOST_PIXELS = 60_000_000
 
 
@@ -25,16 +25,25 @@ def own_photo(user: User, photo_id: int) -> models.Photo:
 
 
 @transaction.atomic
-def add_photo(user: User, space_id: int, data: bytes, note: str, moment: str = "survey",
-              thing: int | None = None) -> models.Photo:  # fmt: skip
-    """Keep a photo with a space: turned upright, shrunk, without what the camera wrote beside it."""
+def add_photo(user: User, space_id: int, data: bytes, note: str, moment: str = "survey", thing: int | None = None, *,
+              design: int | None = None, step: str = "", key: str = "") -> models.Photo:  # fmt: skip
+    """Keep a photo with a space: turned upright, shrunk, without what the camera wrote beside it. Sent again by the same
+    key it is the one that was kept.
+    """
     row = own_space(user, space_id)
+    there = row.photos.filter(device_key=key).first() if key else None
+    if there is not None:
+        return there
     if row.photos.count() >= MOST_PHOTOS:
         raise Invalid("photo.too-many", most=MOST_PHOTOS)
     group = row.things.filter(pk=thing).first() if thing is not None else None
     if thing is not None and group is None:
         raise NotFound("thing")
-    photo = models.Photo(space=row, note=note, moment="thing" if group else moment, thing=group)
+    shown = row.designs.filter(pk=design).first() if design is not None else None
+    if design is not None and shown is None:
+        raise NotFound("design")
+    photo = models.Photo(space=row, note=note, moment="thing" if group else moment, thing=group, design=shown, step=step,
+                         device_key=key)  # fmt: skip
     photo.file.save("photo.jpg", ContentFile(_upright_jpeg(data)), save=False)
     photo.save()
     log(row.household, user, "photo.add", key=row.key)

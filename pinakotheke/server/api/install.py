@@ -8,7 +8,7 @@ from typing import Annotated
 from django.db import transaction
 from django.http import HttpResponse
 from django.utils import timezone
-from ninja import Router, Schema
+from ninja import Router
 from pydantic import Field, StringConstraints
 
 from pinakotheke.core.base import Id
@@ -17,11 +17,10 @@ from pinakotheke.core.drawing.booklet import BookStep, BookWall, booklet
 from pinakotheke.core.drawing.dxf import holes_dxf
 from pinakotheke.core.drawing.of_install import drilling_strips, scribe_strip
 from pinakotheke.core.install import InstallChoice
-from pinakotheke.core.install.amiss import holes_changed
 from pinakotheke.core.install.calendar import calendar
 from pinakotheke.core.saying import say
 from pinakotheke.core.tables import load
-from pinakotheke.core.words.installing import changed_in_words, map_cautions, step_said
+from pinakotheke.core.words.installing import map_cautions, step_said
 
 from .. import models
 from ..actions import install as actions
@@ -37,6 +36,7 @@ from .install_view import (
     rows_of_holes,
     tick_view,
 )
+from .not_as_drawn import NotAsDrawn, not_as_drawn
 
 router = Router(tags=["install"])
 
@@ -47,19 +47,13 @@ class ChoiceChange(ChoiceData):
     version: Version
 
 
-class TickData(Schema):
+class TickData(NotAsDrawn):
     """A step done, or not as drawn; `key` is made by the device that sends it."""
 
     key: Id
     step: Annotated[str, StringConstraints(min_length=1, max_length=120)]
     minutes: Annotated[float, Field(gt=0, le=2000)] | None = None
-    note: Annotated[str, StringConstraints(max_length=300)] = ""
     amiss: bool = False
-    section: Annotated[str, StringConstraints(max_length=64)] = ""
-    stud: Annotated[int, Field(ge=1, le=200)] | None = None
-    """Of what is not as drawn: the stud, counted from the left, that stands elsewhere in `section`."""
-    at: Annotated[str, StringConstraints(max_length=40)] = ""
-    """Where it stands, from the left end of the wall, as a person writes it."""
 
 
 @router.get("/designs/{design_id}/install", response=InstallView, operation_id="install_read")
@@ -72,7 +66,7 @@ def read(request: MemberRequest, design_id: PathId) -> InstallView:
 def choose(request: MemberRequest, design_id: PathId, data: ChoiceChange) -> InstallView:
     """Say what is there now, who helps and when there is time."""
     design = own_design(request.user, design_id)
-    for day in (data.start, data.delivered):
+    for day in (data.start, data.delivered, *(a.there for a in data.again)):
         try:
             date.fromisoformat(day or data.start)
         except ValueError:
@@ -94,21 +88,8 @@ def tick(request: MemberRequest, design_id: PathId, data: TickData) -> TickView:
     # All of it or nothing: what is sent again after a fault finds the stud where it was.
     with transaction.atomic():
         if data.amiss and not models.Tick.objects.filter(household=one.row.space.household, key=data.key).exists():
-            fields["note"] = _not_as_drawn(request, one, data)
+            fields["note"] = not_as_drawn(request.user, one, data)
         return tick_view(actions.tick(request.user, design_id, data.key, fields))
-
-
-def _not_as_drawn(request: MemberRequest, one: Installing, data: TickData) -> str:
-    """What was said, with what it changes: what hangs is locked, the map of the wall is made anew."""
-    up = {p for s in one.plan.steps if s.id in one.done for p in s.parts}
-    note = data.note
-    if data.stud is not None and data.section in one.plan.maps:
-        was, at = actions.stud_elsewhere(request.user, one.row, data.section, data.stud, data.at)
-        after = Installing(own_design(request.user, one.row.pk))
-        changed = holes_changed(one.plan.maps[data.section], after.plan.maps[data.section], up)
-        note = f"{changed_in_words(one.case, was, at, changed, one.units)} {note}".strip()
-    actions.lock_what_hangs(request.user, one.row.pk, tuple(up))
-    return note[:500]
 
 
 @router.delete("/designs/{design_id}/ticks/{key}", response={204: None}, operation_id="install_untick")
@@ -145,7 +126,8 @@ def paper(request: MemberRequest, design_id: PathId) -> HttpResponse:
              for s in view.steps]  # fmt: skip
     title = say(words["title"], {"space": one.scene.space.name}, one.units)
     data = booklet(title, f"{one.design.title}, {one.scene.today}", [view.times, *words["cautions"]], walls, steps,
-                   [*view.tools, *view.bits, *view.small, *view.lights], one.units)  # fmt: skip
+                   [*(f"{row} (in the house)" if row in view.choice.has else row
+                      for row in (*view.tools, *view.bits, *view.small)), *view.lights], one.units)  # fmt: skip
     return _file(data, "application/pdf", one, "at-the-wall.pdf")
 
 

@@ -1,11 +1,14 @@
 """An installation in words: steps with their times, holes, bases, what to lay ready."""
 
+from collections import defaultdict
 from collections.abc import Sequence
 from functools import cached_property
+from typing import Annotated, Literal
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import Field, StringConstraints
 
+from pinakotheke.core.base import Id
 from pinakotheke.core.checks import Case
 from pinakotheke.core.drawing import Drawing
 from pinakotheke.core.drawing.of_install import drilling_drawing
@@ -22,8 +25,7 @@ from pinakotheke.core.install import (
     own_times,
     when,
 )
-from pinakotheke.core.install.choice import Aim, Old
-from pinakotheke.core.install.lights import lighting
+from pinakotheke.core.install.choice import Aim, Old, Said
 from pinakotheke.core.layout import Design
 from pinakotheke.core.units import Units, format_length
 from pinakotheke.core.words.installing import (
@@ -33,11 +35,13 @@ from pinakotheke.core.words.installing import (
     instrument_in_words,
     lights_in_words,
     map_cautions,
+    part_in_words,
     small_in_words,
     step_facts,
     step_in_words,
     times_in_words,
 )
+from pinakotheke.core.words.not_as_drawn import again_aside, strayed_aside
 
 from .. import models, rows
 from .layout_view import Scene
@@ -55,6 +59,13 @@ class TickView(Schema):
     on: str
 
 
+class StepPhoto(Schema):
+    """A photo of a step."""
+
+    id: int
+    url: str
+
+
 class StepView(Schema):
     """One step: what, how, with whom, when. `starts` and `ends` are local times of its first and its last piece."""
 
@@ -68,12 +79,15 @@ class StepView(Schema):
     wait: float
     tools: list[str]
     parts: list[str]
+    part_names: list[str]
+    """What `parts` are called, and where each is."""
     section: str
     after: list[int]
     starts: str | None
     ends: str | None
     people: list[int]
     ticks: list[TickView]
+    photos: list[StepPhoto]
     done: bool
 
 
@@ -140,6 +154,29 @@ class BaseView(Schema):
     fillers: list[FillerView]
 
 
+class StrayedData(Schema):
+    """A hole where none should be, mm from the left end of the wall and above the highest point of the floor."""
+
+    section: Id
+    along: float
+    height: float
+
+
+class AgainData(Schema):
+    """A part that is cut or bought anew, and the day on which it is there."""
+
+    part: Id
+    there: str = Field(pattern=r"^\d{4}-\d{2}-\d{2}$")
+
+
+class AsideView(Schema):
+    """What was set aside at the wall: a hole that strayed, a part cut anew; `place` counts in its list of the choice."""
+
+    what: Literal["strayed", "again"]
+    place: int
+    says: str
+
+
 class ChoiceData(Schema):
     """How a space is installed, as it is said on the page."""
 
@@ -151,6 +188,10 @@ class ChoiceData(Schema):
     weekend: int = Field(360, ge=0, le=720)
     aim: Aim = "soonest"
     delivered: str | None = Field(None, pattern=r"^\d{4}-\d{2}-\d{2}$")
+    waits_at: Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)] = ""
+    has: Annotated[list[Said], Field(max_length=200)] = []
+    strayed: Annotated[list[StrayedData], Field(max_length=200)] = []
+    again: Annotated[list[AgainData], Field(max_length=200)] = []
 
 
 class InstallView(Schema):
@@ -159,6 +200,7 @@ class InstallView(Schema):
     design: int
     space_version: int
     choice: ChoiceData
+    aside: list[AsideView]
     steps: list[StepView]
     walls: list[WallView]
     bases: list[BaseView]
@@ -218,9 +260,17 @@ class Installing:
         return {t.step for t in self.ticks if not t.amiss}
 
     @cached_property
+    def photos(self) -> dict[str, list[models.Photo]]:
+        """Photos of the work, by step."""
+        found: dict[str, list[models.Photo]] = defaultdict(list)
+        for photo in self.row.photos.order_by("pk"):
+            found[photo.step].append(photo)
+        return found
+
+    @cached_property
     def plan(self) -> InstallPlan:
         """The plan; what is done is not timed again."""
-        return install_plan(self.case, self.choice, frozenset(self.done))
+        return install_plan(self.case, self.choice, frozenset(self.done), units=self.units)
 
     @cached_property
     def facts(self) -> dict[str, dict[str, object]]:
@@ -259,28 +309,43 @@ def install_view(one: Installing) -> InstallView:
         ticks = [tick_view(t) for t in one.ticks if t.step == step.id]
         steps.append(StepView(
             id=step.id, number=numbers[step.id], turn=step.turn, title=title, how=how, minutes=round(step.minutes, 1),
-            hands=step.hands, wait=step.wait, tools=list(step.tools), parts=list(step.parts), section=step.section,
+            hands=step.hands, wait=step.wait, tools=list(step.tools), parts=list(step.parts),
+            part_names=[part_in_words(one.case, p) for p in step.parts], section=step.section,
             after=sorted(numbers[a] for a in step.after if a in numbers), ticks=ticks, done=step.id in one.done,
+            photos=[StepPhoto(id=p.pk, url=f"/api/photos/{p.pk}/file") for p in one.photos.get(step.id, ())],
             starts=when(one.choice, span[0]).isoformat(timespec="minutes") if span else None,
             ends=when(one.choice, span[1]).isoformat(timespec="minutes") if span else None,
             people=sorted(span[2]) if span else [],
         ))  # fmt: skip
-    choice, lights = one.choice, lighting(one.design, units)
+    choice, lights = one.choice, found.lights
+    sockets = sum(o.kind == "socket" for o in one.scene.survey.obstacles)
     return InstallView(
         design=one.row.pk, space_version=one.row.space.version,
-        choice=ChoiceData(start=choice.start.isoformat(), old=choice.old, paint=choice.paint, people=choice.people,
-                          evening=choice.evening, weekend=choice.weekend, aim=choice.aim,
-                          delivered=choice.delivered.isoformat() if choice.delivered else None),
+        choice=ChoiceData.model_validate(choice.model_dump(mode="json", exclude={"share"})),
+        aside=_aside(one),
         steps=steps, walls=[_wall(one, s, m, found.lines[s]) for s, m in found.maps.items()],
         bases=[_base(one, b) for b in found.bases.values()],
         tools=[name for name, _ in found.tools.tools],
         bits=[bit_in_words(bit, units) for bit in found.tools.bits],
         small=[small_in_words(s, units) for s in found.tools.small],
-        lights=lights_in_words(lights, units) if lights else [],
+        lights=lights_in_words(lights, sockets, units) if lights else [],
         times=times_in_words(times, choice), hours=round(found.minutes / 60, 1),
         done_hours=round(sum(t.minutes or 0 for t in one.ticks) / 60, 1), share=round(one.own.share, 2),
         timed=one.own.steps, unread=[one.named(s) for s in found.unread],
     )  # fmt: skip
+
+
+def _aside(one: Installing) -> list[AsideView]:
+    units, found = one.units, []
+    for n, hole in enumerate(one.choice.strayed):
+        line = one.plan.lines.get(hole.section)
+        if line is not None:
+            said = strayed_aside(one.named(hole.section), hole, line, units)
+            found.append(AsideView(what="strayed", place=n, says=said))
+    for n, again in enumerate(one.choice.again):
+        if again.part in one.case.parts:
+            found.append(AsideView(what="again", place=n, says=again_aside(one.case, again)))
+    return found
 
 
 def tick_view(tick: Tick) -> TickView:

@@ -26,8 +26,13 @@ class PhotoNote(Schema):
     """What the photo shows."""
 
     note: Annotated[str, StringConstraints(max_length=200)] = ""
-    moment: Literal["survey", "before", "after", "thing"] = "survey"
+    moment: Literal["survey", "before", "after", "thing", "step"] = "survey"
     thing: RowId | None = None
+    step: Annotated[str, StringConstraints(max_length=120)] = ""
+    design: RowId | None = None
+    """Of a photo of the work: the step, and the design it is of."""
+    key: Annotated[str, StringConstraints(max_length=64)] = ""
+    """Made by the device that sends it."""
 
 
 @router.post("/spaces/{space_id}/photos", response={201: PhotoView}, operation_id="survey_photo_add")
@@ -37,7 +42,18 @@ def add_photo(
     """Keep a photo with a space."""
     if (file.size or 0) > actions.MOST_BYTES:
         raise Invalid("photo.too-large")
-    return 201, photo_view(actions.add_photo(request.user, space_id, file.read(), data.note, data.moment, data.thing))
+    photo = actions.add_photo(
+        request.user,
+        space_id,
+        file.read(),
+        data.note,
+        data.moment,
+        data.thing,
+        design=data.design,
+        step=data.step,
+        key=data.key,
+    )
+    return 201, photo_view(photo)
 
 
 @router.get("/photos/{photo_id}/file", operation_id="survey_photo_file")

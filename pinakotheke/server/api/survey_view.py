@@ -194,6 +194,7 @@ def view(row: models.Space) -> SpaceView:
     survey, rules = rows.survey_of(row), rows.rules_of(household)
     found = envelopes(survey, rules)
     here = found.get(survey.main.id)
+    photos = row.photos.filter(design=None).select_related("thing").order_by("pk")
     return SpaceView(
         id=row.pk, household=household.pk, version=row.version, key=row.key, name=row.name, kind=survey.kind,
         units=units, survey=survey, main=survey.main.id,
@@ -203,7 +204,7 @@ def view(row: models.Space) -> SpaceView:
         corners=[(r.id, r.corner) for r in survey.runs],
         next=_next(next_reading(survey), units), missing=sum(s.needed for s in missing(survey)),
         doubts=[doubt_in_words(d, units) for d in doubts(survey)], field_sheet=_numbered(survey, units),
-        practice=_practice(row), photos=[photo_view(p) for p in row.photos.select_related("thing").order_by("pk")],
+        practice=_practice(row), photos=[photo_view(p) for p in photos],
         findings=finding_views(check_survey(survey, found), units) if here else [],
         examples=list(examples_for(survey, units)),
     )  # fmt: skip

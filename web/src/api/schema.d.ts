@@ -4401,9 +4401,21 @@ export interface components {
              * @default survey
              * @enum {string}
              */
-            moment: "survey" | "before" | "after" | "thing";
+            moment: "survey" | "before" | "after" | "thing" | "step";
             /** Thing */
             thing?: number | null;
+            /**
+             * Step
+             * @default
+             */
+            step: string;
+            /** Design */
+            design?: number | null;
+            /**
+             * Key
+             * @default
+             */
+            key: string;
         };
         /**
          * KindLine
@@ -7818,6 +7830,31 @@ export interface components {
             what: string;
         };
         /**
+         * AgainData
+         * @description A part that is cut or bought anew, and the day on which it is there.
+         */
+        AgainData: {
+            /** Part */
+            part: string;
+            /** There */
+            there: string;
+        };
+        /**
+         * AsideView
+         * @description What was set aside at the wall: a hole that strayed, a part cut anew; `place` counts in its list of the choice.
+         */
+        AsideView: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "strayed" | "again";
+            /** Place */
+            place: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * BaseView
          * @description The base of one wall.
          */
@@ -7884,6 +7921,26 @@ export interface components {
             aim: "soonest" | "fewest days";
             /** Delivered */
             delivered?: string | null;
+            /**
+             * Waits At
+             * @default
+             */
+            waits_at: string;
+            /**
+             * Has
+             * @default []
+             */
+            has: string[];
+            /**
+             * Strayed
+             * @default []
+             */
+            strayed: components["schemas"]["StrayedData"][];
+            /**
+             * Again
+             * @default []
+             */
+            again: components["schemas"]["AgainData"][];
         };
         /**
          * FillerView
@@ -7937,6 +7994,8 @@ export interface components {
             /** Space Version */
             space_version: number;
             choice: components["schemas"]["ChoiceData"];
+            /** Aside */
+            aside: components["schemas"]["AsideView"][];
             /** Steps */
             steps: components["schemas"]["StepView"][];
             /** Walls */
@@ -7980,6 +8039,16 @@ export interface components {
             joint: boolean;
         };
         /**
+         * StepPhoto
+         * @description A photo of a step.
+         */
+        StepPhoto: {
+            /** Id */
+            id: number;
+            /** Url */
+            url: string;
+        };
+        /**
          * StepView
          * @description One step: what, how, with whom, when. `starts` and `ends` are local times of its first and its last piece.
          */
@@ -8004,6 +8073,8 @@ export interface components {
             tools: string[];
             /** Parts */
             parts: string[];
+            /** Part Names */
+            part_names: string[];
             /** Section */
             section: string;
             /** After */
@@ -8016,8 +8087,22 @@ export interface components {
             people: number[];
             /** Ticks */
             ticks: components["schemas"]["TickView"][];
+            /** Photos */
+            photos: components["schemas"]["StepPhoto"][];
             /** Done */
             done: boolean;
+        };
+        /**
+         * StrayedData
+         * @description A hole where none should be, mm from the left end of the wall and above the highest point of the floor.
+         */
+        StrayedData: {
+            /** Section */
+            section: string;
+            /** Along */
+            along: number;
+            /** Height */
+            height: number;
         };
         /**
          * TickView
@@ -8103,6 +8188,26 @@ export interface components {
             aim: "soonest" | "fewest days";
             /** Delivered */
             delivered?: string | null;
+            /**
+             * Waits At
+             * @default
+             */
+            waits_at: string;
+            /**
+             * Has
+             * @default []
+             */
+            has: string[];
+            /**
+             * Strayed
+             * @default []
+             */
+            strayed: components["schemas"]["StrayedData"][];
+            /**
+             * Again
+             * @default []
+             */
+            again: components["schemas"]["AgainData"][];
             /** Version */
             version: number;
         };
@@ -8111,6 +8216,42 @@ export interface components {
          * @description A step done, or not as drawn; `key` is made by the device that sends it.
          */
         TickData: {
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * What
+             * @default
+             * @enum {string}
+             */
+            what: "" | "stud" | "bow" | "hole" | "short";
+            /**
+             * Section
+             * @default
+             */
+            section: string;
+            /** Number */
+            number?: number | null;
+            /**
+             * Part
+             * @default
+             */
+            part: string;
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /**
+             * Way
+             * @default
+             * @enum {string}
+             */
+            way: "" | "left" | "right" | "up" | "down" | "out" | "in";
+            /** There */
+            there?: string | null;
             /** Key */
             key: string;
             /** Step */
@@ -8118,27 +8259,10 @@ export interface components {
             /** Minutes */
             minutes?: number | null;
             /**
-             * Note
-             * @default
-             */
-            note: string;
-            /**
              * Amiss
              * @default false
              */
             amiss: boolean;
-            /**
-             * Section
-             * @default
-             */
-            section: string;
-            /** Stud */
-            stud?: number | null;
-            /**
-             * At
-             * @default
-             */
-            at: string;
         };
     };
     responses: never;
@@ -9205,9 +9329,21 @@ export interface operations {
                      * @default survey
                      * @enum {string}
                      */
-                    moment?: "survey" | "before" | "after" | "thing";
+                    moment?: "survey" | "before" | "after" | "thing" | "step";
                     /** Thing */
                     thing?: number | null;
+                    /**
+                     * Step
+                     * @default
+                     */
+                    step?: string;
+                    /** Design */
+                    design?: number | null;
+                    /**
+                     * Key
+                     * @default
+                     */
+                    key?: string;
                 };
             };
         };

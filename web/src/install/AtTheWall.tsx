@@ -1,19 +1,23 @@
-import { Button, NativeSelect, Textarea, TextInput } from '@mantine/core'
+import { Button, TextInput } from '@mantine/core'
 import { useEffect, useState } from 'react'
 
 import { lasting } from './lasting'
+import { NotAsDrawn } from './NotAsDrawn'
+import { StepPhotos } from './StepPhotos'
 import type { Plan, Step } from './useInstall'
+import type { Photos } from './usePhotos'
 import type { Ticks } from './useTicks'
 
 interface Props {
   plan: Plan
   done: ReadonlySet<string>
   ticks: Ticks
+  photos: Photos
   onPoint: (parts: readonly string[]) => void
 }
 
 /** One step at a time, large, for a hand that holds a drill: what to do, done, what was not as drawn. */
-export function AtTheWall({ plan, done, ticks, onPoint }: Props) {
+export function AtTheWall({ plan, done, ticks, photos, onPoint }: Props) {
   const next = plan.steps.findIndex((step) => !done.has(step.id))
   const [chosen, setChosen] = useState<number | null>(null)
   const at = chosen ?? (next < 0 ? plan.steps.length - 1 : next)
@@ -23,6 +27,9 @@ export function AtTheWall({ plan, done, ticks, onPoint }: Props) {
     onPoint(parts ?? [])
     return () => onPoint([])
   }, [onPoint, parts])
+  const waits = [counted(ticks.waiting.length, 'tick'), counted(photos.waiting.length, 'photo')]
+    .filter(Boolean)
+    .join(', ')
   if (!step) return <p className="quiet">There is nothing to put up.</p>
   return (
     <article className="at-wall" aria-label="The step in hand">
@@ -30,10 +37,9 @@ export function AtTheWall({ plan, done, ticks, onPoint }: Props) {
         <span className="quiet">
           Step {step.number} of {plan.steps.length}, {done.size} done
         </span>
-        {ticks.waiting.length > 0 && (
+        {waits && (
           <span className="quiet" role="status">
-            {ticks.waiting.length === 1 ? '1 tick waits' : `${String(ticks.waiting.length)} ticks wait`} on
-            this device
+            {waits} on this device
           </span>
         )}
       </header>
@@ -43,6 +49,7 @@ export function AtTheWall({ plan, done, ticks, onPoint }: Props) {
         walls={plan.walls.filter((wall) => !step.section || wall.section === step.section)}
         done={done.has(step.id)}
         ticks={ticks}
+        photos={photos}
         onDone={() => setChosen(null)}
       />
       <footer className="row">
@@ -67,10 +74,11 @@ interface StepProps {
   walls: Plan['walls']
   done: boolean
   ticks: Ticks
+  photos: Photos
   onDone: () => void
 }
 
-function StepInHand({ step, walls, done, ticks, onDone }: StepProps) {
+function StepInHand({ step, walls, done, ticks, photos, onDone }: StepProps) {
   const [began, setBegan] = useState<number | null>(null)
   const [note, setNote] = useState('')
   const [amiss, setAmiss] = useState(false)
@@ -93,6 +101,7 @@ function StepInHand({ step, walls, done, ticks, onDone }: StepProps) {
       {waits && <p className="misheard">What was not as drawn waits on this device.</p>}
       {amiss && (
         <NotAsDrawn
+          step={step}
           walls={walls}
           onKeep={(said) => {
             ticks.tick(step.id, { ...said, amiss: true })
@@ -136,6 +145,7 @@ function StepInHand({ step, walls, done, ticks, onDone }: StepProps) {
           </Button>
         )}
       </div>
+      <StepPhotos step={step} photos={photos} />
       {!done && !amiss && (
         <TextInput
           label="A note, kept with the tick"
@@ -144,72 +154,6 @@ function StepInHand({ step, walls, done, ticks, onDone }: StepProps) {
         />
       )}
     </>
-  )
-}
-
-interface NotAsDrawnProps {
-  walls: Plan['walls']
-  onKeep: (said: { note: string; section?: string; stud?: number; at?: string }) => void
-  onLeave: () => void
-}
-
-/** What is not as drawn: a stud elsewhere makes the map anew, everything else is kept as it is said. */
-function NotAsDrawn({ walls, onKeep, onLeave }: NotAsDrawnProps) {
-  const studs = walls.flatMap((wall) =>
-    wall.studs.map((at, n) => ({
-      value: `${wall.section}:${String(n + 1)}`,
-      label: `Stud ${String(n + 1)} at ${at}${walls.length > 1 ? `, ${wall.name}` : ''} stands elsewhere`,
-    })),
-  )
-  const [what, setWhat] = useState('')
-  const [at, setAt] = useState('')
-  const [note, setNote] = useState('')
-  const [section, number] = what.split(':')
-  return (
-    <form
-      className="not-as-drawn"
-      onSubmit={(event) => {
-        event.preventDefault()
-        onKeep(
-          what && section
-            ? { note: note.trim(), section, stud: Number(number), at: at.trim() }
-            : { note: note.trim() },
-        )
-      }}
-    >
-      {studs.length > 0 && (
-        <NativeSelect
-          label="What is not as drawn"
-          value={what}
-          data={[{ value: '', label: 'The wall, a hole or a part' }, ...studs]}
-          onChange={(event) => setWhat(event.currentTarget.value)}
-        />
-      )}
-      {what && (
-        <TextInput
-          label="Where it stands, from the left end of the wall"
-          inputMode="text"
-          value={at}
-          onChange={(event) => setAt(event.currentTarget.value)}
-        />
-      )}
-      <Textarea
-        label={studs.length > 0 ? 'In words' : 'What is not as drawn, in words'}
-        placeholder="the wall bows; the hole strayed; a part is short"
-        value={note}
-        autosize
-        minRows={2}
-        onChange={(event) => setNote(event.currentTarget.value)}
-      />
-      <div className="row">
-        <Button type="submit" disabled={what ? !at.trim() : !note.trim()}>
-          Keep it
-        </Button>
-        <Button variant="default" onClick={onLeave}>
-          Leave it
-        </Button>
-      </div>
-    </form>
   )
 }
 
@@ -229,4 +173,10 @@ function useClock(began: number | null): number {
 function clock(minutes: number): string {
   const seconds = Math.round(minutes * 60)
   return `${String(Math.floor(seconds / 60))}:${String(seconds % 60).padStart(2, '0')}`
+}
+
+/** `2 ticks wait`; nothing of none. */
+function counted(count: number, what: string): string {
+  if (count === 0) return ''
+  return count === 1 ? `1 ${what} waits` : `${String(count)} ${what}s wait`
 }

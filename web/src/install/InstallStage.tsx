@@ -14,6 +14,7 @@ import { Bases } from './Bases'
 import { Order } from './Order'
 import { Ready } from './Ready'
 import { useInstall } from './useInstall'
+import { usePhotos } from './usePhotos'
 import { isDone, useTicks } from './useTicks'
 import { Walls } from './Walls'
 import './install.css'
@@ -43,6 +44,7 @@ function Installing({ space, design }: StageProps & { design: number }) {
   const version = query.data?.version ?? 0
   const plan = useInstall(design, version)
   const ticks = useTicks(space.id, design)
+  const photos = usePhotos(space.id, design)
   const phone = useMediaQuery('(width <= 760px)')
   const [search, setSearch] = useSearchParams()
   const asked = VIEWS.find((one) => one.value === search.get('view'))?.value
@@ -126,9 +128,11 @@ function Installing({ space, design }: StageProps & { design: number }) {
                     <Walls design={design} plan={made} shown={wall} onShow={setWall} onPoint={setPointed} />
                   )}
                   {seen === 'base' && <Bases plan={made} design={design} />}
-                  {seen === 'ready' && <Ready plan={made} />}
+                  {seen === 'ready' && (
+                    <Ready spaceId={space.id} design={design} version={version} plan={made} />
+                  )}
                   {seen === 'wall' && (
-                    <AtTheWall plan={made} done={done} ticks={ticks} onPoint={setPointed} />
+                    <AtTheWall plan={made} done={done} ticks={ticks} photos={photos} onPoint={setPointed} />
                   )}
                 </section>
               </main>

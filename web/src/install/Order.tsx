@@ -1,6 +1,7 @@
 import { Checkbox, NativeSelect, NumberInput, TextInput } from '@mantine/core'
 import { useMemo } from 'react'
 
+import { Aside } from './Aside'
 import { lasting } from './lasting'
 import { timeAxis } from './timeAxis'
 import { useChoice, type Plan, type Step } from './useInstall'
@@ -22,6 +23,7 @@ export function Order({ spaceId, design, version, plan, done, ticks, onPoint }: 
   return (
     <>
       <Choices spaceId={spaceId} design={design} version={version} plan={plan} />
+      <Aside spaceId={spaceId} design={design} version={version} plan={plan} />
       <p>
         {plan.times}{' '}
         <span className="quiet">
@@ -141,8 +143,7 @@ const AIMS = [
 
 function Choices({ spaceId, design, version, plan }: Omit<Props, 'done' | 'ticks' | 'onPoint'>) {
   const choice = plan.choice
-  const put = useChoice(spaceId, design, version, plan)
-  const say = (change: Partial<Plan['choice']>, label: string) => put.mutate({ change, label })
+  const { say } = useChoice(spaceId, design, version, plan)
   return (
     <div className="row install-choices no-print" aria-label="How it is done">
       <TextInput
@@ -194,6 +195,7 @@ function Choices({ spaceId, design, version, plan }: Omit<Props, 'done' | 'ticks
         data={AIMS}
         onChange={(event) => say({ aim: event.currentTarget.value as typeof choice.aim }, 'aim')}
       />
+      <WaitsAt where={choice.waits_at} onSay={(waits_at) => say({ waits_at }, 'where things wait')} />
       <Checkbox
         size="xs"
         label="Paint the walls"
@@ -201,6 +203,28 @@ function Choices({ spaceId, design, version, plan }: Omit<Props, 'done' | 'ticks
         onChange={(event) => say({ paint: event.currentTarget.checked }, 'painting')}
       />
     </div>
+  )
+}
+
+/** Kept when one leaves the field. */
+function WaitsAt({ where, onSay }: { where: string; onSay: (where: string) => void }) {
+  return (
+    <TextInput
+      size="xs"
+      w={220}
+      label="What is emptied waits"
+      placeholder="on the bed, in the hall"
+      key={where}
+      defaultValue={where}
+      maxLength={200}
+      onBlur={(event) => {
+        const next = event.currentTarget.value.trim()
+        if (next !== where) onSay(next)
+      }}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') event.currentTarget.blur()
+      }}
+    />
   )
 }
 

@@ -38,10 +38,13 @@ export function useChoice(spaceId: number, design: number, version: number, plan
     keepAnswer(client, [...planKey(design), version], answer)
     void client.invalidateQueries({ queryKey: keys.space(spaceId) })
   }
-  return useMutation({
-    mutationFn: async ({ change, label }: { change: Partial<Choice>; label: string }) => {
-      const before = plan.choice
-      const after = { ...before, ...change }
+  const key = [...planKey(design), version]
+  const choice = () => (client.getQueryData<Plan>(key) ?? plan).choice
+  const mutation = useMutation({
+    // One after the other: each is based on the version that the one before it made.
+    scope: { id: `install-${String(design)}` },
+    mutationFn: async ({ before, change, label }: Said) => {
+      const after = { ...choice(), ...change }
       await put(after)
       undo.did({ label, undo: () => put(before), redo: () => put(after) })
     },
@@ -50,4 +53,18 @@ export function useChoice(spaceId: number, design: number, version: number, plan
       void client.invalidateQueries({ queryKey: planKey(design) })
     },
   })
+  return {
+    /** It stands on the page at once, and is taken back there if it is refused. */
+    say: (change: Partial<Choice>, label: string) => {
+      const before = choice()
+      client.setQueryData<Plan>(key, (now) => now && { ...now, choice: { ...now.choice, ...change } })
+      mutation.mutate({ before, change, label })
+    },
+  }
+}
+
+interface Said {
+  before: Choice
+  change: Partial<Choice>
+  label: string
 }

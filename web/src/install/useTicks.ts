@@ -7,7 +7,22 @@ import { useRetry } from '../shell/useRetry'
 import { newKey } from '../survey/waiting'
 import { planKey, type Plan } from './useInstall'
 
+/** What was found that is not as drawn. */
+export type Found = Pick<
+  Schemas['TickData'],
+  'note' | 'what' | 'section' | 'number' | 'part' | 'at' | 'way' | 'there'
+>
 type Tick = Schemas['TickData'] & { gone?: boolean }
+const NOTHING: Found = {
+  note: '',
+  what: '',
+  section: '',
+  number: null,
+  part: '',
+  at: '',
+  way: '',
+  there: null,
+}
 const name = (design: number) => `ticks:${design}`
 
 function kept(design: number): Tick[] {
@@ -112,11 +127,8 @@ export function useTicks(spaceId: number, design: number): Ticks {
           key: newKey(),
           step,
           minutes: null,
-          note: '',
           amiss: false,
-          section: '',
-          stud: null,
-          at: '',
+          ...NOTHING,
           ...more,
         },
       ])
@@ -129,7 +141,7 @@ export function useTicks(spaceId: number, design: number): Ticks {
 }
 
 function asTick({ key, step, minutes, note, amiss }: Schemas['TickView']): Tick {
-  return { key, step, minutes, note, amiss, section: '', stud: null, at: '' }
+  return { ...NOTHING, key, step, minutes, note, amiss }
 }
 
 /** Whether a step is done: as the server has it, and what this device ticked or took back since. */

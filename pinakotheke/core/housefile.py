@@ -21,6 +21,7 @@ from .materials.sawing import Sawn
 from .survey import Survey
 from .systems import Range
 from .units import Units
+from .upkeep import Place, Stay
 
 FORMAT: Final = "pinakotheke-house-1"
 MOST_BYTES = 20_000_000
@@ -71,13 +72,18 @@ class House(Frozen):
     """What was ordered, received and returned."""
     ticks: Annotated[tuple[Tick, ...], AtMost(5000)] = ()
     """What was done at the wall."""
+    places: Annotated[tuple[Place, ...], AtMost(20_000)] = ()
+    """What things are put back into."""
+    stays: Annotated[tuple[Stay, ...], AtMost(40_000)] = ()
+    """What lies in them."""
 
     @model_validator(mode="after")
     def _refers_to_what_is_here(self) -> Self:
         for what, rows in (("people", self.people), ("spaces", self.spaces), ("things", self.things),
                            ("stock", self.stock), ("ranges", self.ranges), ("containers", self.containers),
                            ("work", self.work), ("sawing", self.sawing), ("money", self.money),
-                           ("price_lists", self.price_lists), ("ticks", self.ticks)):  # fmt: skip
+                           ("price_lists", self.price_lists), ("ticks", self.ticks),
+                           ("places", self.places), ("stays", self.stays)):  # fmt: skip
             ids = [row.id for row in rows]
             double = next((i for n, i in enumerate(ids) if i in ids[:n]), None) if len(set(ids)) < len(ids) else None
             if double is not None:
@@ -100,6 +106,15 @@ class House(Frozen):
         for tick in self.ticks:
             if tick.space not in spaces:
                 raise Refusal("house.no-space", what="ticks", id=tick.id, space=tick.space)
+        places, things = {p.id for p in self.places}, {t.id for t in self.things}
+        for place in self.places:
+            if place.space not in spaces:
+                raise Refusal("house.no-space", what="places", id=place.id, space=place.space)
+        for stay in self.stays:
+            if stay.place not in places or stay.thing not in things:
+                raise Refusal("house.no-stay", id=stay.id, place=stay.place, thing=stay.thing)
+        if len({(s.place, s.thing) for s in self.stays}) < len(self.stays):
+            raise Refusal("house.double-stay")
         for history in self.designs:
             if history.base.space not in spaces:
                 raise Refusal("house.no-space", what="designs", id=history.base.id, space=history.base.space)
@@ -122,6 +137,7 @@ ROWS: dict[str, tuple[type[Frozen], int]] = {
     "ranges": (Range, 40), "containers": (Container, 500), "words": (HouseWord, 2000),
     "work": (WorkSession, 500), "designs": (History, 200), "sawing": (Sawn, 2000), "money": (MoneyEntry, 5000),
     "price_lists": (PriceList, 40), "ticks": (Tick, 5000),
+    "places": (Place, 20_000), "stays": (Stay, 40_000),
 }  # fmt: skip
 """The house's lists: of what, and how many at most."""
 

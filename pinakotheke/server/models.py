@@ -242,6 +242,38 @@ class Tick(Owned):
         constraints = [models.UniqueConstraint(fields=["household", "key"], name="tick_key")]
 
 
+class Place(Owned):
+    """A place that things are put back into: one of a design that was put up, or one that somebody named."""
+
+    space = models.ForeignKey(Space, on_delete=models.CASCADE, related_name="places")
+    name = models.CharField(max_length=120)
+    design = models.CharField(max_length=64, blank=True, default="")
+    part = models.CharField(max_length=120, blank=True, default="")
+    box = models.CharField(max_length=120, blank=True, default="")
+    height = models.FloatField(null=True)
+    printed = models.CharField(max_length=1000, blank=True, default="")
+    printed_on = models.CharField(max_length=10, blank=True, default="")
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["household", "key"], name="place_key")]
+
+
+class Stay(Owned):
+    """So many of a thing in a place; `lent_to` whom they are with instead."""
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="stays")
+    thing = models.ForeignKey(Thing, on_delete=models.CASCADE, related_name="stays")
+    count = models.PositiveIntegerField()
+    lent_to = models.CharField(max_length=120, blank=True, default="")
+    lent_on = models.CharField(max_length=10, blank=True, default="")
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["household", "key"], name="stay_key"),
+            models.UniqueConstraint(fields=["place", "thing"], name="stay_once"),
+        ]
+
+
 class WorkSession(Owned):
     """A session of work in one space: a goal and a time box."""
 

@@ -4,7 +4,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from pinakotheke.core import house, install, inventory, layout, materials, survey, systems
+from pinakotheke.core import house, install, inventory, layout, materials, survey, systems, upkeep
 from pinakotheke.core import housefile as files
 from pinakotheke.core.inventory.containers import Container
 from pinakotheke.core.inventory.owned import Owned
@@ -24,6 +24,8 @@ PERSON_FIELDS = ("name", "stature", "posture", "age", "hand", "pronoun", "kept_f
 WORD_FIELDS = ("word", "kind", "size", "mass")
 STOCK_FIELDS = ("name", "kind", "count", "size", "lid", "space", "grade", "note")
 TICK_FIELDS = ("design", "step", "minutes", "estimate", "note", "amiss", "on", "by")
+PLACE_FIELDS = ("name", "design", "part", "box", "height", "printed", "printed_on")
+STAY_FIELDS = ("count", "lent_to", "lent_on")
 MONEY_FIELDS = ("space", "kind", "amount", "what", "on")
 
 
@@ -92,6 +94,20 @@ def tick_of(row: models.Tick) -> install.Tick:
     """A step that was done at the wall."""
     return install.Tick.model_validate(
         {"id": row.key, "space": row.space.key, **{f: getattr(row, f) for f in TICK_FIELDS}}
+    )
+
+
+def place_of(row: models.Place) -> upkeep.Place:
+    """A place that things are put back into."""
+    return upkeep.Place.model_validate(
+        {"id": row.key, "space": row.space.key, **{f: getattr(row, f) for f in PLACE_FIELDS}}
+    )
+
+
+def stay_of(row: models.Stay) -> upkeep.Stay:
+    """So many of a thing in a place."""
+    return upkeep.Stay.model_validate(
+        {"id": row.key, "place": row.place.key, "thing": row.thing.key, **{f: getattr(row, f) for f in STAY_FIELDS}}
     )
 
 
@@ -185,6 +201,8 @@ def house_of(row: models.Household) -> files.House:
         price_lists=price_lists_of(row),
         money=money_of(row),
         ticks=tuple(tick_of(t) for t in row.tick_set.select_related("space").order_by("pk")),
+        places=tuple(place_of(p) for p in row.place_set.select_related("space").order_by("pk")),
+        stays=tuple(stay_of(s) for s in row.stay_set.select_related("place", "thing").order_by("pk")),
         ranges=ranges_of(row),
         containers=containers_of(row),
         words=tuple(words_of(row).values()),

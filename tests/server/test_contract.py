@@ -49,6 +49,7 @@ class CommittedTests(ServerTestCase):
                             "checks",
                             "materials",
                             "install",
+                            "upkeep",
                         ),
                     )
                     names.append(operation["operationId"])

@@ -16,12 +16,16 @@ class States(Frozen):
     checks: str
     materials: str
     install: str
+    upkeep: str
     worst: Severity | None
 
 
 def states_in_words(survey: Survey, things: tuple[Thing, ...], designs: int, findings: tuple[Finding, ...],
-                    cost: str | None, currency: str, ticked: int = 0) -> States:  # fmt: skip
-    """The stages of a space as they stand; `findings` worst first, `ticked` steps done at the wall."""
+                    cost: str | None, currency: str, ticked: int = 0,
+                    places: int = 0) -> States:  # fmt: skip
+    """The stages of a space as they stand; `findings` worst first, `ticked` steps done at the wall,
+    `places` that things are put back into.
+    """
     absent, doubted = sum(s.needed for s in missing(survey)), len(doubts(survey))
     undecided = sum(t.decision == "undecided" for t in things)
     stops, fixes = (sum(f.severity == severity for f in findings) for severity in ("stop", "fix"))
@@ -39,5 +43,6 @@ def states_in_words(survey: Survey, things: tuple[Thing, ...], designs: int, fin
         install=(f"{ticked} {counted(ticked, 'step', 'steps')} done" if ticked else "not begun")
         if designs
         else "no design yet",
+        upkeep=f"{places} {counted(places, 'place', 'places')}" if places else "not moved in",
         worst=findings[0].severity if findings else None,
     )

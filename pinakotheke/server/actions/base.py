@@ -79,6 +79,12 @@ def own_solve(user: User, solve_id: int) -> models.Solve:
     return _get(rows, "search", solve_id)
 
 
+def own_place(user: User, place_id: int) -> models.Place:
+    """A place of one of this member's households."""
+    rows = models.Place.objects.select_related("household", "space__household").filter(household__members=user.pk)
+    return _get(rows, "place", place_id)
+
+
 def _get(rows: QuerySet[Model], what: str, pk: int) -> Model:
     row = rows.filter(pk=pk).first()
     if row is None:

@@ -172,6 +172,7 @@ def import_house(user: User | None, house: House, *, demo: bool = False) -> mode
         models.Tick(household=row, key=t.id, space=spaces[t.space], **t.model_dump(exclude={"id", "space"}))
         for t in house.ticks
     )
+    _bring_places(row, spaces, house)
     used: dict[int, set[str]] = {}
     for history in house.designs:
         space_row = spaces[history.base.space]
@@ -202,3 +203,17 @@ def take_file(user: User, file: File[bytes]) -> models.HouseImport:
     row.save()
     transaction.on_commit(lambda: read_house_file.enqueue(row.pk))
     return row
+
+
+def _bring_places(row: models.Household, spaces: dict[str, models.Space], house: House) -> None:
+    """What lies where, from a house file."""
+    made = models.Place.objects.bulk_create(
+        [models.Place(household=row, key=p.id, space=spaces[p.space], **p.model_dump(exclude={"id", "space"}))
+         for p in house.places], batch_size=500,
+    )  # fmt: skip
+    places = {p.key: p for p in made}
+    things = dict(row.thing_set.values_list("key", "pk"))
+    models.Stay.objects.bulk_create(
+        [models.Stay(household=row, key=s.id, place=places[s.place], thing_id=things[s.thing],
+                     **s.model_dump(exclude={"id", "place", "thing"})) for s in house.stays], batch_size=500,
+    )  # fmt: skip

@@ -24,6 +24,7 @@ def _routers() -> None:
         session,
         survey,
         systems,
+        upkeep,
         work,
     )
 
@@ -41,6 +42,7 @@ def _routers() -> None:
         checks,
         materials,
         install,
+        upkeep,
     )
     for module in (session, *stages):
         api.add_router("", module.router)

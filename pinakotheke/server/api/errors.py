@@ -32,6 +32,7 @@ def problem(status: int, kind: str, title: str, detail: str = "", mend: str = ""
 HOUSEHOLDS = {
     "household_id": "pk", "space_id": "space", "thing_id": "thing", "design_id": "space__designs",
     "solve_id": "space__solves", "photo_id": "space__photos",
+    "place_id": "place",
 }  # fmt: skip
 """How the household is found from what an address names."""
 

@@ -357,5 +357,5 @@ def get_ledger(request: MemberRequest, space_id: PathId, design: RowId | None = 
     view = scene.ledger(row, current, cost)
     return SpaceLedger(
         ledger=view, states=states_in_words(scene.survey, scene.things, rows_.count(), scene.findings(current),
-                                            view.cost, view.currency, _ticked(row)),
+                                            view.cost, view.currency, _ticked(row), scene.space.places.count()),
     )  # fmt: skip

@@ -2429,6 +2429,202 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/spaces/{space_id}/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Places
+         * @description What lies where in a space.
+         */
+        get: operations["upkeep_places"];
+        put?: never;
+        /**
+         * Add Place
+         * @description A place of a space as it is.
+         */
+        post: operations["upkeep_add_place"];
+        /**
+         * Move Out
+         * @description The places of a design are taken back.
+         */
+        delete: operations["upkeep_move_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/move-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move In
+         * @description The places of a design become real.
+         */
+        post: operations["upkeep_move_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{place_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Place
+         * @description Where a place is.
+         */
+        get: operations["upkeep_place"];
+        /**
+         * Rename Place
+         * @description Call a place otherwise.
+         */
+        put: operations["upkeep_rename_place"];
+        post?: never;
+        /**
+         * Drop Place
+         * @description Take a place away.
+         */
+        delete: operations["upkeep_drop_place"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{place_id}/stays": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put
+         * @description So many of a thing lie in a place.
+         */
+        put: operations["upkeep_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{place_id}/lent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Lend
+         * @description What lies in a place is lent, or back.
+         */
+        put: operations["upkeep_lend"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Labels
+         * @description Labels on sheets as they are sold.
+         */
+        get: operations["upkeep_labels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/printed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Printed
+         * @description Labels were printed: what they say is kept, so that one that is out of date is known.
+         */
+        post: operations["upkeep_printed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/map.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Where Is What
+         * @description What is where, as a table.
+         */
+        get: operations["upkeep_map"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Where Is It
+         * @description Where is it: things, places and spaces that answer a question.
+         */
+        get: operations["upkeep_find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -7107,6 +7303,8 @@ export interface components {
             materials: string;
             /** Install */
             install: string;
+            /** Upkeep */
+            upkeep: string;
             /** Worst */
             worst: ("stop" | "fix" | "mind" | "note") | null;
         };
@@ -8025,18 +8223,33 @@ export interface components {
         };
         /**
          * PlaceView
-         * @description A place along the wall and a height there.
+         * @description A place: what lies in it, what its label says, and in which order it is filled.
          */
         PlaceView: {
-            /** At */
-            at: string;
+            /** Id */
+            id: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
             /** Height */
             height: string;
-            /**
-             * Joint
-             * @default false
-             */
-            joint: boolean;
+            /** Order */
+            order: number;
+            /** Stays */
+            stays: components["schemas"]["StayView"][];
+            /** Title */
+            title: string;
+            /** Lines */
+            lines: string[];
+            /** Printed On */
+            printed_on: string;
+            /** Outdated */
+            outdated: boolean;
+            /** Left Out */
+            left_out: string;
         };
         /**
          * StepPhoto
@@ -8263,6 +8476,182 @@ export interface components {
              * @default false
              */
             amiss: boolean;
+        };
+        /**
+         * LooseView
+         * @description A thing of this space of which some have no place.
+         */
+        LooseView: {
+            /** Thing */
+            thing: string;
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
+            /** Of */
+            of: number;
+        };
+        /**
+         * SheetView
+         * @description A label sheet.
+         */
+        SheetView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
+        };
+        /**
+         * StayView
+         * @description So many of a thing in a place.
+         */
+        StayView: {
+            /** Thing */
+            thing: string;
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
+            /** Owner */
+            owner: string;
+            /** Lent To */
+            lent_to: string;
+            /** Lent On */
+            lent_on: string;
+        };
+        /**
+         * UpkeepView
+         * @description The places of a space.
+         */
+        UpkeepView: {
+            /** Space */
+            space: number;
+            /** Design */
+            design: number | null;
+            /** Design Title */
+            design_title: string;
+            /** Places */
+            places: components["schemas"]["PlaceView"][];
+            /** Differences */
+            differences: string[];
+            /** Loose */
+            loose: components["schemas"]["LooseView"][];
+            /** Sheets */
+            sheets: components["schemas"]["SheetView"][];
+            /** Sheet */
+            sheet: string;
+        };
+        /**
+         * PlaceData
+         * @description What a place is called.
+         */
+        PlaceData: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * PlaceLink
+         * @description Where a place is, for whoever reads its code.
+         */
+        PlaceLink: {
+            /** Household */
+            household: number;
+            /** Space */
+            space: number;
+            /** Place */
+            place: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * StayData
+         * @description So many of a thing in a place; none takes it out.
+         */
+        StayData: {
+            /** Thing */
+            thing: string;
+            /** Count */
+            count: number;
+        };
+        /**
+         * LentData
+         * @description Whom something is lent to; empty when it is back.
+         */
+        LentData: {
+            /** Thing */
+            thing: string;
+            /**
+             * To
+             * @default
+             */
+            to: string;
+        };
+        /**
+         * LabelsQuery
+         * @description Labels of which places, on which sheet, from which label on.
+         */
+        LabelsQuery: {
+            /**
+             * Places
+             * @default []
+             */
+            places: number[];
+            /**
+             * Sheet
+             * @default a4-3x7
+             */
+            sheet: string;
+            /**
+             * First
+             * @default 0
+             */
+            first: number;
+        };
+        /**
+         * PrintedData
+         * @description The places whose labels were printed.
+         */
+        PrintedData: {
+            /** Places */
+            places: number[];
+        };
+        /**
+         * FoundPlace
+         * @description Where something is.
+         */
+        FoundPlace: {
+            /** Space */
+            space: number;
+            /** Space Name */
+            space_name: string;
+            /** Place */
+            place: number | null;
+            /** Place Name */
+            place_name: string;
+            /** Count */
+            count: number;
+            /** Lent To */
+            lent_to: string;
+        };
+        /**
+         * FoundView
+         * @description Something that was found.
+         */
+        FoundView: {
+            /** What */
+            what: string;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
+            /** Owner */
+            owner: string;
+            /** Where */
+            where: components["schemas"]["FoundPlace"][];
         };
     };
     responses: never;
@@ -11610,6 +11999,316 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    upkeep_places: {
+        parameters: {
+            query?: {
+                sheet?: string;
+            };
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UpkeepView"];
+                };
+            };
+        };
+    };
+    upkeep_add_place: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceData"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UpkeepView"];
+                };
+            };
+        };
+    };
+    upkeep_move_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UpkeepView"];
+                };
+            };
+        };
+    };
+    upkeep_move_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UpkeepView"];
+                };
+            };
+        };
+    };
+    upkeep_place: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceLink"];
+                };
+            };
+        };
+    };
+    upkeep_rename_place: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceData"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UpkeepView"];
+                };
+            };
+        };
+    };
+    upkeep_drop_place: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UpkeepView"];
+                };
+            };
+        };
+    };
+    upkeep_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StayData"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UpkeepView"];
+                };
+            };
+        };
+    };
+    upkeep_lend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LentData"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UpkeepView"];
+                };
+            };
+        };
+    };
+    upkeep_labels: {
+        parameters: {
+            query?: {
+                places?: number[];
+                sheet?: string;
+                first?: number;
+            };
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    upkeep_printed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrintedData"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UpkeepView"];
+                };
+            };
+        };
+    };
+    upkeep_map: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    upkeep_find: {
+        parameters: {
+            query: {
+                q: string;
+            };
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundView"][];
+                };
             };
         };
     };

@@ -1,0 +1,181 @@
+"""Labels as PDF on sheets as they are sold: every line measured before it is set, so that none runs out of its label."""
+
+from collections.abc import Iterator, Sequence
+from io import BytesIO
+from typing import Any
+
+import segno
+from reportlab.lib.units import mm
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfgen.canvas import Canvas as Pdf
+
+from ..base import Frozen
+from ..tables import load
+from ..upkeep import Label, LabelSheet
+from .pdf import BOLD, FONT, use_fonts
+
+CAPITALS = 0.73
+"""Height of capitals of the font over its size."""
+LEADING = 1.25
+CODE_SHARE = 0.42
+"""A code takes no more of a label's width than this; where it would, it is left out."""
+
+
+class Row(Frozen):
+    """A line as it is set: its base from the label's left, lower corner and its size, mm."""
+
+    text: str
+    x: float
+    y: float
+    size: float
+    bold: bool = False
+
+
+class SetLabel(Frozen):
+    """A label set into so much room: its lines, its code with the corner and the module, mm; and what did not go in."""
+
+    rows: tuple[Row, ...]
+    code: tuple[tuple[bool, ...], ...] = ()
+    code_at: tuple[float, float] = (0, 0)
+    module: float = 0
+    left_out: tuple[str, ...] = ()
+    unprinted: str = ""
+    """Signs that the font has not."""
+
+
+def letters(key: str) -> float:
+    """A height of `tables/upkeep.toml`, mm or modules."""
+    return float(load("upkeep")["letters"][key]["value"])
+
+
+def set_label(label: Label, width: float, height: float) -> SetLabel:
+    """Set a label into `width` × `height` mm: the title as large as it goes (10 mm down to the least that is read in the
+    hand), over several lines where it must; then what is in the place; owner and day below. What does not go in is named.
+    """
+    use_fonts()
+    margin = letters("margin")
+    matrix, module = _code(label.code, width, height, margin)
+    side = (len(matrix) + 2 * letters("quiet")) * module if matrix else 0.0
+    room = width - 2 * margin - side
+    title, lines = _printed(label.title), [_printed(line) for line in label.lines]
+    foot = " · ".join(_printed(w) for w in (label.owner, "keep flat" if label.flat else "", label.date) if w)
+    least = letters("least") / CAPITALS
+    low = margin + (least * LEADING if foot else 0)
+    rows: list[Row] = []
+    top = height - margin
+    size, said = _title(title, room, top - low - (least * LEADING if lines else 0), least)
+    for line in said:
+        top -= size * LEADING
+        rows.append(Row(text=line, x=margin, y=top + size * (LEADING - 1), size=size, bold=True))
+    body = max(least, min(size * 0.6, letters("title") / CAPITALS * 0.7))
+    left_out: list[str] = [] if said else [label.title]
+    while lines and body > least and not _fits(lines, room, top - low, body):
+        body = max(least, body * 0.92)
+    for n, line in enumerate(lines):
+        for part in _wrapped(line, FONT, body, room):
+            if top - body * LEADING < low - 1e-6:
+                left_out += label.lines[n:]
+                break
+            top -= body * LEADING
+            rows.append(Row(text=part, x=margin, y=top + body * (LEADING - 1), size=body))
+        if left_out:
+            break
+    if foot:
+        cut = _wrapped(foot, FONT, least, room)
+        rows.append(Row(text=cut[0], x=margin, y=margin, size=least))
+        left_out += cut[1:]
+    every = label.title + "".join(label.lines) + label.owner
+    return SetLabel(rows=tuple(r for r in rows if r.text), code=matrix, module=module, left_out=tuple(left_out),
+                    code_at=(width - margin - side, (height - side) / 2),
+                    unprinted="".join(dict.fromkeys(c for c in every if not _has(c) and not c.isspace())))  # fmt: skip
+
+
+def _title(title: str, room: float, high: float, least: float) -> tuple[float, list[str]]:
+    size = letters("title_most") / CAPITALS
+    while size >= least - 1e-6:
+        said = _wrapped(title, BOLD, size, room)
+        whole = all(len(w) == 0 or any(w in line.split() for line in said) for w in title.split())
+        if len(said) * size * LEADING <= high and (whole or size * 0.9 < least):
+            return size, said
+        size *= 0.92
+    size = least
+    most = max(int(high / (size * LEADING)), 0)
+    return size, _wrapped(title, BOLD, size, room)[:most]
+
+
+def _fits(lines: Sequence[str], room: float, high: float, size: float) -> bool:
+    return sum(len(_wrapped(line, FONT, size, room)) for line in lines) * size * LEADING <= high
+
+
+def _wrapped(text: str, font: str, size: float, room: float) -> list[str]:
+    """A text in lines no wider than `room` mm; a word that is too long is broken."""
+    lines: list[str] = []
+    for word in text.split():
+        joined = f"{lines[-1]} {word}" if lines else word
+        if lines and _wide(joined, font, size) <= room:
+            lines[-1] = joined
+            continue
+        while _wide(word, font, size) > room and len(word) > 1:
+            most = next(n for n in range(len(word), 0, -1) if n == 1 or _wide(word[:n], font, size) <= room)
+            lines.append(word[:most])
+            word = word[most:]
+        lines.append(word)
+    return lines
+
+
+def _wide(text: str, font: str, size: float) -> float:
+    return float(pdfmetrics.stringWidth(text, font, size))
+
+
+def _has(sign: str) -> bool:
+    font: Any = pdfmetrics.getFont(FONT)
+    return ord(sign) in font.face.charWidths
+
+
+def _printed(text: str) -> str:
+    """A text with the signs that the font has; a mark stands for each other one."""
+    return "".join(c if c.isspace() or _has(c) else "□" if _has("□") else "?" for c in text)
+
+
+def _code(text: str, width: float, height: float, margin: float) -> tuple[tuple[tuple[bool, ...], ...], float]:
+    """The modules of a code and how large each is, mm; nothing where it has no room at its least module."""
+    if not text:
+        return (), 0.0
+    matrix = tuple(tuple(bool(c) for c in row) for row in segno.make(text, error="m", micro=False).matrix)
+    count = len(matrix) + 2 * letters("quiet")
+    module = min((height - 2 * margin) / count, CODE_SHARE * width / count, 1.0)
+    return (matrix, module) if module >= letters("module") else ((), 0.0)
+
+
+def labels_pdf(labels: Sequence[Label], sheet: LabelSheet, first: int = 0) -> tuple[bytes, tuple[SetLabel, ...]]:
+    """Labels on sheets from the `first` free one of the first sheet on, counted from 0; and how each was set."""
+    use_fonts()
+    out = BytesIO()
+    pdf = Pdf(out, pagesize=(sheet.paper[0] * mm, sheet.paper[1] * mm), pageCompression=0, invariant=1)
+    found = []
+    for n, label in enumerate(labels, first):
+        if n > first and n % sheet.count == 0:
+            pdf.showPage()
+        one = set_label(label, *sheet.label)
+        found.append(one)
+        left, top = sheet.corner(n % sheet.count)
+        pdf.saveState()
+        pdf.translate(left * mm, (sheet.paper[1] - top - sheet.label[1]) * mm)
+        for row in one.rows:
+            pdf.setFont(BOLD if row.bold else FONT, row.size * mm)
+            pdf.drawString(row.x * mm, row.y * mm, row.text)
+        for x, y, side in squares(one):
+            pdf.rect(x * mm, y * mm, side * mm, side * mm, stroke=0, fill=1)
+        pdf.restoreState()
+    pdf.save()
+    return out.getvalue(), tuple(found)
+
+
+def squares(one: SetLabel) -> Iterator[tuple[float, float, float]]:
+    """The dark modules of a code: left, lower corner and side, mm from the label's own corner."""
+    quiet, count = letters("quiet"), len(one.code)
+    for row, line in enumerate(one.code):
+        for column, dark in enumerate(line):
+            if dark:
+                yield (one.code_at[0] + (quiet + column) * one.module,
+                       one.code_at[1] + (quiet + count - 1 - row) * one.module, one.module)  # fmt: skip

@@ -1,0 +1,25 @@
+"""Keep: where everything was put, what its label says, and how it is found again.
+
+Glossary. *Place*: a shelf, a rail, a drawer or a box that things are put back into. *Stay*: so many of a thing in a place.
+*Label*: what stands on a place. *Sheet*: labels as they are sold, in a grid.
+"""
+
+from .find import Answer, Entry, Index
+from .labels import Label, LabelSheet, label_of, sheets
+from .places import Place, Planned, Stay, differences, filling_order, planned
+
+__all__ = [
+    "Answer",
+    "Entry",
+    "Index",
+    "Label",
+    "LabelSheet",
+    "Place",
+    "Planned",
+    "Stay",
+    "differences",
+    "filling_order",
+    "label_of",
+    "planned",
+    "sheets",
+]

@@ -1,0 +1,218 @@
+"""Keep in words: places with what lies in them, labels, and what was found."""
+
+from collections import defaultdict
+from collections.abc import Sequence
+
+from ninja import Schema
+
+from pinakotheke.core.drawing.labels import set_label
+from pinakotheke.core.units import Units, format_length
+from pinakotheke.core.upkeep import Label, LabelSheet, differences, filling_order, label_of, sheets
+from pinakotheke.core.words.upkeep import difference_in_words
+
+from .. import models, rows
+from .install_view import Installing
+
+
+class StayView(Schema):
+    """So many of a thing in a place."""
+
+    thing: str
+    name: str
+    count: int
+    owner: str
+    lent_to: str
+    lent_on: str
+
+
+class PlaceView(Schema):
+    """A place: what lies in it, what its label says, and in which order it is filled."""
+
+    id: int
+    key: str
+    name: str
+    part: str
+    height: str
+    order: int
+    stays: list[StayView]
+    title: str
+    lines: list[str]
+    printed_on: str
+    outdated: bool
+    """Whether its label says something else than is true now."""
+    left_out: str
+    """What does not go onto its label on the sheet asked for."""
+
+
+class LooseView(Schema):
+    """A thing of this space of which some have no place."""
+
+    thing: str
+    name: str
+    count: int
+    of: int
+
+
+class SheetView(Schema):
+    """A label sheet."""
+
+    id: str
+    name: str
+    count: int
+
+
+class UpkeepView(Schema):
+    """The places of a space."""
+
+    space: int
+    design: int | None
+    """The design that was moved into."""
+    design_title: str
+    places: list[PlaceView]
+    differences: list[str]
+    loose: list[LooseView]
+    sheets: list[SheetView]
+    sheet: str
+
+
+class FoundPlace(Schema):
+    """Where something is."""
+
+    space: int
+    space_name: str
+    place: int | None
+    place_name: str
+    count: int
+    lent_to: str
+
+
+class FoundView(Schema):
+    """Something that was found."""
+
+    what: str
+    """`thing`, `place` or `space`."""
+    id: int
+    name: str
+    count: int
+    owner: str
+    where: list[FoundPlace]
+
+
+class Keeping:
+    """A space with its places, read once for a request."""
+
+    def __init__(self, space: models.Space) -> None:
+        self.space, self.household = space, space.household
+        self.rows = list(space.places.order_by("pk"))
+        stays = models.Stay.objects.filter(place__space=space).select_related("place", "thing__space").order_by("pk")
+        self.stay_rows = list(stays)
+        self.places = [rows.place_of(p) for p in self.rows]
+        self.stays = [rows.stay_of(s) for s in self.stay_rows]
+        here = space.things.select_related("space")
+        self.things = {t.key: rows.thing_of(t) for t in (*(s.thing for s in self.stay_rows), *here)}
+        self.people = rows.people_of(self.household)
+
+    def design(self) -> models.Design | None:
+        """The design that was moved into, while it is there."""
+        keys = {p.design for p in self.rows if p.design}
+        return self.space.designs.filter(key__in=keys).first() if keys else None
+
+    def labels(self, origin: str = "", date: str = "", only: Sequence[int] = ()) -> list[tuple[models.Place, Label]]:
+        """The label of every place, or of some; codes lead to `origin`."""
+        some = set(only)
+        return [
+            (row, label_of(place, self.stays, self.things, self.people, date=date, code=f"{origin}/at/{row.pk}"))
+            for row, place in zip(self.rows, self.places, strict=True)
+            if not some or row.pk in some
+        ]
+
+
+def upkeep_view(one: Keeping, origin: str, sheet: str = "") -> UpkeepView:
+    """The places of a space in words; with a sheet, what does not go onto its labels."""
+    units: Units = one.household.units  # type: ignore[assignment]
+    order = {p.id: n for n, p in enumerate(filling_order(one.places, one.stays, one.things), 1)}
+    names = {p.id: p.name for p in one.people}
+    held: dict[str, list[StayView]] = defaultdict(list)
+    placed: dict[str, int] = defaultdict(int)
+    for stay in one.stays:
+        thing = one.things[stay.thing]
+        placed[thing.id] += stay.count
+        held[stay.place].append(StayView(thing=thing.id, name=thing.name, count=stay.count, lent_to=stay.lent_to,
+                                         owner=names.get(thing.owner, ""), lent_on=stay.lent_on))  # fmt: skip
+    found = sheets().get(sheet)
+    places = [
+        PlaceView(
+            id=row.pk, key=row.key, name=row.name, part=row.part, order=order[row.key], stays=held[row.key],
+            height=format_length(row.height, units) if row.height is not None else "", title=label.title,
+            lines=list(label.lines), printed_on=row.printed_on, left_out=_left_out(label, found),
+            outdated=bool(row.printed) and row.printed != label.text,
+        )
+        for row, label in one.labels(origin)
+    ]  # fmt: skip
+    design = one.design()
+    said: list[str] = []
+    title = ""
+    if design is not None:
+        case = Installing(design).case
+        title = case.made.title
+        at = {p.id: p.name for p in one.places}
+        said = [difference_in_words(d, at[d.place], one.things[d.thing])
+                for d in differences(case.made, one.places, one.stays, case.things) if d.thing in one.things]  # fmt: skip
+    away = models.Stay.objects.filter(thing__space=one.space).exclude(place__space=one.space)
+    for thing_key, count in away.values_list("thing__key", "count"):
+        placed[thing_key] += count
+    loose = [LooseView(thing=t.id, name=t.name, count=t.count - placed[t.id], of=t.count)
+             for t in one.things.values() if t.stays and t.space == one.space.key and placed[t.id] < t.count]  # fmt: skip
+    return UpkeepView(space=one.space.pk, design=design.pk if design else None, design_title=title, places=places,
+                      differences=said, loose=loose, sheet=sheet if found else "",
+                      sheets=[SheetView(id=s.id, name=s.name, count=s.count) for s in sheets().values()])  # fmt: skip
+
+
+def _left_out(label: Label, sheet: LabelSheet | None) -> str:
+    if sheet is None:
+        return ""
+    one = set_label(label, *sheet.label)
+    said = [*one.left_out]
+    if one.unprinted:
+        said.append(f"no letters for {one.unprinted}")
+    if label.code and not one.code:
+        said.append("the code")
+    return ", ".join(said)
+
+
+def found_views(household: models.Household, keys: Sequence[str]) -> list[FoundView]:
+    """What was found, in the order of its keys, with where it is."""
+    ids: dict[str, list[int]] = {"t": [], "p": [], "s": []}
+    for key in keys:
+        ids[key[0]].append(int(key[1:]))
+    people = dict(household.person_set.values_list("key", "name"))
+    things = {t.pk: t for t in household.thing_set.filter(pk__in=ids["t"]).select_related("space")}
+    places = {p.pk: p for p in household.place_set.filter(pk__in=ids["p"]).select_related("space")}
+    spaces = {s.pk: s for s in household.space_set.filter(pk__in=ids["s"])}
+    stays: dict[int, list[FoundPlace]] = defaultdict(list)
+    for s in household.stay_set.filter(thing__in=ids["t"]).select_related("place__space").order_by("pk"):
+        space = s.place.space
+        stays[s.thing_id].append(FoundPlace(space=space.pk, space_name=space.name, place=s.place_id, count=s.count,
+                                            place_name=s.place.name, lent_to=s.lent_to))  # fmt: skip
+    found = []
+    for key in keys:
+        pk = int(key[1:])
+        if key[0] == "t" and pk in things:
+            t = things[pk]
+            where = stays[pk]
+            if not where and t.space is not None:
+                where = [FoundPlace(space=t.space.pk, space_name=t.space.name, place=None, place_name="", count=t.count,
+                                    lent_to="")]  # fmt: skip
+            found.append(FoundView(what="thing", id=pk, name=t.name, count=t.count, owner=people.get(t.owner, ""),
+                                   where=where))  # fmt: skip
+        elif key[0] == "p" and pk in places:
+            p = places[pk]
+            here = FoundPlace(
+                space=p.space_id, space_name=p.space.name, place=pk, place_name=p.name, count=0, lent_to=""
+            )
+            found.append(FoundView(what="place", id=pk, name=p.name, count=0, owner="", where=[here]))
+        elif key[0] == "s" and pk in spaces:
+            name = spaces[pk].name
+            at = FoundPlace(space=pk, space_name=name, place=None, place_name="", count=0, lent_to="")
+            found.append(FoundView(what="space", id=pk, name=name, count=0, owner="", where=[at]))
+    return found

@@ -68,7 +68,7 @@ class KeyboardTest(BrowserTestCase):
         page.evaluate("document.activeElement?.blur()")
         self.press("/")
         expect(page.get_by_label("Find in this house")).to_be_focused()
-        page.keyboard.type("ticket")
+        page.keyboard.type("ticket office")
         self.press("Enter")
         expect(page.get_by_label("Find in this house")).to_have_count(0)
         expect(page.get_by_role("button", name="Ticket-office closet")).to_be_visible()

@@ -7,6 +7,7 @@ from unittest.mock import patch
 
 import jsonschema
 from django.core.management import CommandError, call_command
+from ninja import Schema
 
 from pinakotheke.core.housefile import house_schema
 from pinakotheke.server.api import api
@@ -54,6 +55,17 @@ class CommittedTests(ServerTestCase):
                     )
                     names.append(operation["operationId"])
         self.assertEqual(len(names), len(set(names)))
+
+    def test_no_two_schemas_have_one_name(self) -> None:
+        """One of them would stand for both in the document, unseen."""
+        homes: dict[str, set[str]] = {}
+        todo: list[type] = [Schema]
+        while todo:
+            for one in todo.pop().__subclasses__():
+                todo.append(one)
+                if one.__module__.startswith("pinakotheke."):
+                    homes.setdefault(one.__name__, set()).add(one.__module__)
+        self.assertEqual({name: rows for name, rows in homes.items() if len(rows) > 1}, {})
 
     def test_every_write_is_behind_the_session(self) -> None:
         for path, methods in DOCUMENT["paths"].items():

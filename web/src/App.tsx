@@ -7,6 +7,7 @@ import { useSession } from './api/queries'
 import { Entrance } from './house/Entrance'
 import { Houses } from './house/Houses'
 
+const PlaceLink = lazy(() => import('./upkeep/PlaceLink'))
 const HousePage = lazy(() => import('./shell/HousePage'))
 
 /** Who is signed in decides what there is to see. */
@@ -33,6 +34,7 @@ export function App() {
         <Route path="/houses" element={<Houses session={session.data} />} />
         <Route path="/house/:houseId" element={<HousePage />} />
         <Route path="/house/:houseId/:spaceId/:stage" element={<HousePage />} />
+        <Route path="/at/:placeId" element={<PlaceLink />} />
         <Route path="*" element={<Navigate replace to="/" />} />
       </Routes>
     </Suspense>

@@ -63,7 +63,8 @@ def set_label(label: Label, width: float, height: float) -> SetLabel:
     low = margin + (least * LEADING if foot else 0)
     rows: list[Row] = []
     top = height - margin
-    size, said = _title(title, room, top - low - (least * LEADING if lines else 0), least)
+    kept = min(len(lines) * least * LEADING, (top - low) / 2)
+    size, said = _title(title, room, top - low - kept, least)
     for line in said:
         top -= size * LEADING
         rows.append(Row(text=line, x=margin, y=top + size * (LEADING - 1), size=size, bold=True))

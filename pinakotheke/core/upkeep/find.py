@@ -10,6 +10,7 @@ import unicodedata
 from collections import defaultdict
 from collections.abc import Iterable, Mapping
 from functools import cache, lru_cache
+from itertools import pairwise
 from math import log
 from typing import NamedTuple
 
@@ -75,7 +76,9 @@ STOP = frozenset(
 """Words of a question that say nothing of what is looked for."""
 NEARLY = 78.0
 """From so much likeness (0 to 100) on a word counts as meant, common practice of spelling correction."""
-PREFIX, PREFIX_SHARE, NEAR_SHARE = 3, 0.8, 0.75
+PREFIX, PREFIX_SHARE, NEAR_SHARE, JOINED = 3, 0.95, 0.75, 0.9
+HEAD, BEFORE = 1.1, 0.85
+"""The last word of a name says what it is, those before it which one."""
 NAME, KIND, OWNER, PURPOSE, PLACE = 3.0, 1.6, 1.8, 1.2, 1.0
 """What a word counts by where it stands in an entry."""
 
@@ -172,6 +175,7 @@ class Index:
     def find(self, question: str, most: int = 10) -> tuple[Answer, ...]:
         """The entries that answer a question, the best first; none where no word of it is known."""
         asked = [w for w in words(question) if w not in STOP] or list(words(question))
+        asked = self._joined(asked)
         scores: dict[str, float] = defaultdict(float)
         met: dict[str, int] = defaultdict(int)
         for word in asked:
@@ -195,6 +199,20 @@ class Index:
         found.sort(key=lambda a: (-round(a.score, 6), len(self._entries[a.key].name), a.key))
         return tuple(found[:most])
 
+    def _joined(self, asked: list[str]) -> list[str]:
+        """Two words of a question that are one word in the index, as one: `screw driver`."""
+        found: list[str] = []
+        for word in asked:
+            if (
+                found
+                and f"{found[-1]}{word}" in self._by_word
+                and not (word in self._by_word and found[-1] in self._by_word)
+            ):
+                found[-1] += word
+            else:
+                found.append(word)
+        return found
+
     def _rare(self, entries: int) -> float:
         """What a word counts for by how many entries have it."""
         return 1 + log((1 + len(self._entries)) / (1 + entries))
@@ -207,7 +225,7 @@ class Index:
         if len(word) >= PREFIX:
             for known in self._by_word:
                 if known.startswith(word) and known != word:
-                    found[known] = PREFIX_SHARE * len(word) / len(known) + 0.1
+                    found[known] = PREFIX_SHARE - 0.4 * (1 - len(word) / len(known))
         if word not in found and len(word) >= PREFIX:
             near = process.extract(word, self._by_word.keys(), scorer=fuzz.ratio, score_cutoff=NEARLY, limit=8)
             for known, likeness, _ in near:
@@ -217,12 +235,21 @@ class Index:
 
 def _weights(entry: Entry) -> dict[str, float]:
     found: dict[str, float] = {}
-    name = words(entry.name)
-    rows = ((name, NAME), (tuple(w for k in entry.kind for w in words(k)), KIND), (words(entry.owner), OWNER),
-            (words(entry.purpose), PURPOSE), (words(entry.place), PLACE))  # fmt: skip
-    for texts, share in rows:
-        for word in texts:
-            # A word of a long name says less of it than one that is the whole name.
-            value = share / (1 + 0.1 * (len(name) - 1)) if share == NAME else share
+
+    def say(text: str, share: float) -> None:
+        said = words(text)
+        for n, word in enumerate(said):
+            value = share * (HEAD if n == len(said) - 1 else BEFORE)
             found[word] = max(found.get(word, 0.0), value)
+        for one, other in pairwise(said):
+            found[f"{one}{other}"] = max(found.get(f"{one}{other}", 0.0), JOINED * share)
+
+    # A word of a long name says less of it than one that is the whole name.
+    say(entry.name, NAME / (1 + 0.1 * (len(words(entry.name)) - 1)))
+    for kind in entry.kind:
+        say(kind, KIND)
+    say(entry.owner, OWNER)
+    for word in words(entry.purpose):
+        found[word] = max(found.get(word, 0.0), PURPOSE)
+    say(entry.place, PLACE)
     return found

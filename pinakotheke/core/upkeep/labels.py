@@ -73,7 +73,10 @@ def label_of(place: Place, stays: Iterable[Stay], things: Mapping[str, Thing], p
     names = list(dict.fromkeys(_said(thing) for thing, _ in here))
     owners = {thing.owner for thing, _ in here}
     owner = next((p.name for p in people if {p.id} == owners), "")
+    groups = {thing.row.group for thing, _ in here} - {""}
     title, lines = (names[0], []) if len(names) == 1 else (place.name, names)
+    if len(names) > 1 and len(groups) == 1:
+        title = min(groups).capitalize()
     if len(lines) > MOST_NAMED:
         lines = [*lines[: MOST_NAMED - 1], f"+ {len(lines) - MOST_NAMED + 1}"]
     flat = bool(place.box) and any(thing.row.long or thing.row.single for thing, _ in here)

@@ -49,7 +49,7 @@ class _Household:
             if self.things.get(pk) == now.get(pk):
                 continue
             row = kind_of(kind) if kind in KINDS else None
-            self.index.put(Entry(f"t{pk}", name, (row.one, row.many, *row.words, row.group) if row else (),
+            self.index.put(Entry(f"t{pk}", name, (row.one, row.many, *row.words, row.group, row.id) if row else (),
                                  self.people.get(owner, ""), " ".join((*purposes().get(kind, ()), *rest))))  # fmt: skip
         self.things = now
 

@@ -121,7 +121,7 @@ class WallView(Schema):
     """Where each stud was read, from the left end of the wall."""
 
 
-class PlaceView(Schema):
+class AlongView(Schema):
     """A place along the wall and a height there."""
 
     at: str
@@ -147,10 +147,10 @@ class BaseView(Schema):
     known: bool
     highest: str
     out_by: str
-    packing: list[PlaceView]
+    packing: list[AlongView]
     plinth: list[str]
-    scribe: list[PlaceView]
-    feet: list[PlaceView]
+    scribe: list[AlongView]
+    feet: list[AlongView]
     fillers: list[FillerView]
 
 
@@ -386,9 +386,9 @@ def _base(one: Installing, base: BasePlan) -> BaseView:
     return BaseView(
         section=base.section, name=one.named(base.section), known=base.known, highest=said(base.highest),
         out_by=said(base.out_by), plinth=[said(p) for p in base.plinth],
-        packing=[PlaceView(at=said(p.at), height=said(p.height), joint=p.joint) for p in base.packing],
-        scribe=[PlaceView(at=said(s.at), height=said(s.off)) for s in base.scribe],
-        feet=[PlaceView(at=said(f.at), height=f"{f.turns:.1f}") for f in base.feet],
+        packing=[AlongView(at=said(p.at), height=said(p.height), joint=p.joint) for p in base.packing],
+        scribe=[AlongView(at=said(s.at), height=said(s.off)) for s in base.scribe],
+        feet=[AlongView(at=said(f.at), height=f"{f.turns:.1f}") for f in base.feet],
         fillers=[FillerView(side=f.side, foot=said(f.foot), top=said(f.top), height=said(f.height), scribed=f.scribed)
                  for f in base.fillers],
     )  # fmt: skip

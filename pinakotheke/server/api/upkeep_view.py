@@ -13,6 +13,9 @@ from pinakotheke.core.words.upkeep import difference_in_words
 from .. import models, rows
 from .install_view import Installing
 
+FLOOR = 50
+"""What lies lower stands on the floor, and no height is said of it, mm."""
+
 
 class StayView(Schema):
     """So many of a thing in a place."""
@@ -92,6 +95,7 @@ class FoundView(Schema):
     what: str
     """`thing`, `place` or `space`."""
     id: int
+    key: str
     name: str
     count: int
     owner: str
@@ -143,7 +147,7 @@ def upkeep_view(one: Keeping, origin: str, sheet: str = "") -> UpkeepView:
     places = [
         PlaceView(
             id=row.pk, key=row.key, name=row.name, part=row.part, order=order[row.key], stays=held[row.key],
-            height=format_length(row.height, units) if row.height is not None else "", title=label.title,
+            height=format_length(row.height, units) if row.height and row.height > FLOOR else "", title=label.title,
             lines=list(label.lines), printed_on=row.printed_on, left_out=_left_out(label, found),
             outdated=bool(row.printed) and row.printed != label.text,
         )
@@ -180,6 +184,11 @@ def _left_out(label: Label, sheet: LabelSheet | None) -> str:
     return ", ".join(said)
 
 
+def _at(space: models.Space, place: models.Place | None = None, count: int = 0, lent_to: str = "") -> FoundPlace:
+    return FoundPlace(space=space.pk, space_name=space.name, place=place.pk if place else None, count=count,
+                      place_name=place.name if place else "", lent_to=lent_to)  # fmt: skip
+
+
 def found_views(household: models.Household, keys: Sequence[str]) -> list[FoundView]:
     """What was found, in the order of its keys, with where it is."""
     ids: dict[str, list[int]] = {"t": [], "p": [], "s": []}
@@ -191,28 +200,21 @@ def found_views(household: models.Household, keys: Sequence[str]) -> list[FoundV
     spaces = {s.pk: s for s in household.space_set.filter(pk__in=ids["s"])}
     stays: dict[int, list[FoundPlace]] = defaultdict(list)
     for s in household.stay_set.filter(thing__in=ids["t"]).select_related("place__space").order_by("pk"):
-        space = s.place.space
-        stays[s.thing_id].append(FoundPlace(space=space.pk, space_name=space.name, place=s.place_id, count=s.count,
-                                            place_name=s.place.name, lent_to=s.lent_to))  # fmt: skip
+        stays[s.thing_id].append(_at(s.place.space, s.place, s.count, s.lent_to))
     found = []
     for key in keys:
         pk = int(key[1:])
         if key[0] == "t" and pk in things:
             t = things[pk]
-            where = stays[pk]
-            if not where and t.space is not None:
-                where = [FoundPlace(space=t.space.pk, space_name=t.space.name, place=None, place_name="", count=t.count,
-                                    lent_to="")]  # fmt: skip
-            found.append(FoundView(what="thing", id=pk, name=t.name, count=t.count, owner=people.get(t.owner, ""),
-                                   where=where))  # fmt: skip
+            where = stays[pk] or ([_at(t.space, count=t.count)] if t.space else [])
+            found.append(FoundView(what="thing", id=pk, key=t.key, name=t.name, count=t.count,
+                                   owner=people.get(t.owner, ""), where=where))  # fmt: skip
         elif key[0] == "p" and pk in places:
             p = places[pk]
-            here = FoundPlace(
-                space=p.space_id, space_name=p.space.name, place=pk, place_name=p.name, count=0, lent_to=""
-            )
-            found.append(FoundView(what="place", id=pk, name=p.name, count=0, owner="", where=[here]))
+            found.append(FoundView(what="place", id=pk, key=p.key, name=p.name, count=0, owner="",
+                                   where=[_at(p.space, p)]))  # fmt: skip
         elif key[0] == "s" and pk in spaces:
-            name = spaces[pk].name
-            at = FoundPlace(space=pk, space_name=name, place=None, place_name="", count=0, lent_to="")
-            found.append(FoundView(what="space", id=pk, name=name, count=0, owner="", where=[at]))
+            one = spaces[pk]
+            found.append(FoundView(what="space", id=pk, key=one.key, name=one.name, count=0, owner="",
+                                   where=[_at(one)]))  # fmt: skip
     return found

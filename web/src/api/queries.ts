@@ -15,6 +15,7 @@ export const keys = {
   work: (house: number) => ['work', house] as const,
   catalogue: (house: number) => ['catalogue', house] as const,
   gallery: (id: number) => ['gallery', id] as const,
+  upkeep: (id: number) => ['upkeep', id] as const,
   ledger: (id: number) => ['ledger', id] as const,
   design: (id: number) => ['design', id] as const,
   vocabulary: ['vocabulary'] as const,

@@ -8038,6 +8038,21 @@ export interface components {
             there: string;
         };
         /**
+         * AlongView
+         * @description A place along the wall and a height there.
+         */
+        AlongView: {
+            /** At */
+            at: string;
+            /** Height */
+            height: string;
+            /**
+             * Joint
+             * @default false
+             */
+            joint: boolean;
+        };
+        /**
          * AsideView
          * @description What was set aside at the wall: a hole that strayed, a part cut anew; `place` counts in its list of the choice.
          */
@@ -8068,13 +8083,13 @@ export interface components {
             /** Out By */
             out_by: string;
             /** Packing */
-            packing: components["schemas"]["PlaceView"][];
+            packing: components["schemas"]["AlongView"][];
             /** Plinth */
             plinth: string[];
             /** Scribe */
-            scribe: components["schemas"]["PlaceView"][];
+            scribe: components["schemas"]["AlongView"][];
             /** Feet */
-            feet: components["schemas"]["PlaceView"][];
+            feet: components["schemas"]["AlongView"][];
             /** Fillers */
             fillers: components["schemas"]["FillerView"][];
         };
@@ -8220,36 +8235,6 @@ export interface components {
             timed: number;
             /** Unread */
             unread: string[];
-        };
-        /**
-         * PlaceView
-         * @description A place: what lies in it, what its label says, and in which order it is filled.
-         */
-        PlaceView: {
-            /** Id */
-            id: number;
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** Part */
-            part: string;
-            /** Height */
-            height: string;
-            /** Order */
-            order: number;
-            /** Stays */
-            stays: components["schemas"]["StayView"][];
-            /** Title */
-            title: string;
-            /** Lines */
-            lines: string[];
-            /** Printed On */
-            printed_on: string;
-            /** Outdated */
-            outdated: boolean;
-            /** Left Out */
-            left_out: string;
         };
         /**
          * StepPhoto
@@ -8492,6 +8477,36 @@ export interface components {
             of: number;
         };
         /**
+         * PlaceView
+         * @description A place: what lies in it, what its label says, and in which order it is filled.
+         */
+        PlaceView: {
+            /** Id */
+            id: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+            /** Height */
+            height: string;
+            /** Order */
+            order: number;
+            /** Stays */
+            stays: components["schemas"]["StayView"][];
+            /** Title */
+            title: string;
+            /** Lines */
+            lines: string[];
+            /** Printed On */
+            printed_on: string;
+            /** Outdated */
+            outdated: boolean;
+            /** Left Out */
+            left_out: string;
+        };
+        /**
          * SheetView
          * @description A label sheet.
          */
@@ -8644,6 +8659,8 @@ export interface components {
             what: string;
             /** Id */
             id: number;
+            /** Key */
+            key: string;
             /** Name */
             name: string;
             /** Count */

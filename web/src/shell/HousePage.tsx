@@ -41,6 +41,7 @@ const DesignStage = lazy(() => import('../layout/DesignStage'))
 const CheckStage = lazy(() => import('../checks/CheckStage'))
 const BuyStage = lazy(() => import('../materials/BuyStage'))
 const InstallStage = lazy(() => import('../install/InstallStage'))
+const KeepStage = lazy(() => import('../upkeep/KeepStage'))
 
 /** One household's page: a space and a stage of it. */
 export default function HousePage() {
@@ -231,6 +232,7 @@ const ROOMS: Record<StageId, React.ComponentType<StageProps>> = {
   checks: CheckStage,
   materials: BuyStage,
   install: InstallStage,
+  upkeep: KeepStage,
 }
 
 function StageRoom({ stage, ...props }: StageProps & { stage: StageId }) {

@@ -22,6 +22,7 @@ export function Spine({ houseId, spaceId, current, states, people, search }: Spi
     checks: states?.checks ?? '',
     materials: states?.materials ?? '',
     install: states?.install ?? '',
+    upkeep: states?.upkeep ?? '',
   }
   return (
     <nav className="spine" aria-label="Stages">

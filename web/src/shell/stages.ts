@@ -7,6 +7,7 @@ export const STAGES = [
   { digit: '5', id: 'checks', name: 'Check' },
   { digit: '6', id: 'materials', name: 'Buy' },
   { digit: '7', id: 'install', name: 'Install' },
+  { digit: '8', id: 'upkeep', name: 'Keep' },
 ] as const
 
 export type StageId = (typeof STAGES)[number]['id']

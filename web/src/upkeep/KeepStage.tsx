@@ -1,0 +1,121 @@
+import { Button, SegmentedControl } from '@mantine/core'
+import { useMemo } from 'react'
+import { useSearchParams } from 'react-router'
+
+import { useDesign } from '../api/queries'
+import { Fetched } from '../shell/Fetched'
+import type { StageProps } from '../shell/StageProps'
+import { Plate } from '../sheet/Plate'
+import { Sheet } from '../sheet/Sheet'
+import { Labels } from './Labels'
+import { MoveIn } from './MoveIn'
+import { Places } from './Places'
+import { useActs, useUpkeep } from './useUpkeep'
+import './upkeep.css'
+
+const VIEWS = [
+  { value: 'places', label: 'What is where' },
+  { value: 'labels', label: 'Labels' },
+]
+
+/** Keep: where everything was put, so that it is found again and goes back there. */
+export default function KeepStage({ space, design }: StageProps) {
+  const [search, setSearch] = useSearchParams()
+  const view = search.get('view') === 'labels' ? 'labels' : 'places'
+  const sheet = search.get('sheet') ?? 'a4-3x7'
+  const query = useUpkeep(space.id, view === 'labels' ? sheet : '')
+  const acts = useActs(space.id)
+  const chosen = Number(search.get('place')) || null
+  const set = (more: Record<string, string | null>) =>
+    setSearch(
+      (before) => {
+        const after = new URLSearchParams(before)
+        for (const [name, value] of Object.entries(more)) {
+          if (value === null) after.delete(name)
+          else after.set(name, value)
+        }
+        return after
+      },
+      { replace: true },
+    )
+  return (
+    <Fetched query={query} waiting="Looking into the places">
+      {(upkeep) => (
+        <main className="room keep">
+          <Picture
+            design={upkeep.design ?? design}
+            space={space.name}
+            parts={upkeep.places.filter((one) => one.id === chosen && one.part).map((one) => one.part)}
+          />
+          <section className="bench" aria-label="Bench">
+            <div className="bench-head no-print">
+              <SegmentedControl
+                size="xs"
+                aria-label="What to see"
+                value={view}
+                onChange={(next) => set({ view: next })}
+                data={VIEWS}
+              />
+              {upkeep.places.length > 0 && (
+                <Button
+                  component="a"
+                  href={`/api/spaces/${String(space.id)}/map.csv`}
+                  download
+                  size="compact-sm"
+                  variant="default"
+                >
+                  Map (CSV)
+                </Button>
+              )}
+            </div>
+            <MoveIn upkeep={upkeep} design={design} acts={acts} />
+            {view === 'places' ? (
+              <Places
+                upkeep={upkeep}
+                acts={acts}
+                chosen={chosen}
+                onChoose={(place) => set({ place: place === null ? null : String(place) })}
+              />
+            ) : (
+              <Labels
+                space={space.id}
+                upkeep={upkeep}
+                acts={acts}
+                sheet={sheet}
+                onSheet={(one) => set({ sheet: one })}
+              />
+            )}
+          </section>
+        </main>
+      )}
+    </Fetched>
+  )
+}
+
+/** The design that is lived in, with the place in hand marked. */
+function Picture({
+  design,
+  space,
+  parts,
+}: {
+  design: number | null
+  space: string
+  parts: readonly string[]
+}) {
+  const query = useDesign(design)
+  const marked = useMemo(() => new Set(parts), [parts])
+  if (!query.data)
+    return (
+      <Sheet title={null}>
+        <div className="empty">
+          <p>{space} has no design to show its places on; they are listed below.</p>
+        </div>
+      </Sheet>
+    )
+  const { elevation, title } = query.data
+  return (
+    <Sheet title={elevation.title}>
+      <Plate drawing={elevation} label={`${space}: ${title}`} marked={marked} />
+    </Sheet>
+  )
+}

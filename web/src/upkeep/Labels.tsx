@@ -1,0 +1,104 @@
+import { Button, Checkbox, NativeSelect, NumberInput } from '@mantine/core'
+import { useState } from 'react'
+
+import type { Acts, Upkeep } from './useUpkeep'
+
+interface Props {
+  space: number
+  upkeep: Upkeep
+  acts: Acts
+  sheet: string
+  onSheet: (sheet: string) => void
+}
+
+/** Labels of the places that are chosen, on a sheet as it is sold; what changed since its label was printed comes first. */
+export function Labels({ space, upkeep, acts, sheet, onSheet }: Props) {
+  const filled = upkeep.places.filter((place) => place.stays.length > 0)
+  const [off, setOff] = useState<ReadonlySet<number>>(new Set())
+  const [first, setFirst] = useState(1)
+  const chosen = filled.filter((place) => !off.has(place.id))
+  const stale = filled.filter((place) => place.outdated || !place.printed_on)
+  if (filled.length === 0)
+    return <p className="quiet">Nothing lies in a place yet that a label could name.</p>
+  const most = upkeep.sheets.find((one) => one.id === sheet)?.count ?? 1
+  const query = new URLSearchParams([
+    ['sheet', sheet],
+    ['first', String(Math.min(first, most) - 1)],
+    ...chosen.map((place) => ['places', String(place.id)]),
+  ])
+  return (
+    <>
+      <div className="row labels-head no-print">
+        <NativeSelect
+          size="xs"
+          label="Label sheet"
+          value={sheet}
+          data={upkeep.sheets.map((one) => ({ value: one.id, label: one.name }))}
+          onChange={(event) => onSheet(event.currentTarget.value)}
+        />
+        <NumberInput
+          size="xs"
+          w={130}
+          label="First free label"
+          value={first}
+          min={1}
+          max={most}
+          onChange={(value) => setFirst(Math.min(Math.max(Number(value) || 1, 1), most))}
+        />
+        <Button
+          component="a"
+          href={`/api/spaces/${String(space)}/labels.pdf?${query.toString()}`}
+          target="_blank"
+          disabled={chosen.length === 0}
+          onClick={() => void acts.printed(chosen.map((place) => place.id))}
+        >
+          {chosen.length === 1 ? 'Print 1 label' : `Print ${String(chosen.length)} labels`}
+        </Button>
+        {stale.length > 0 && stale.length < filled.length && (
+          <Button
+            variant="default"
+            onClick={() => setOff(new Set(filled.filter((one) => !stale.includes(one)).map((one) => one.id)))}
+          >
+            Only what changed: {stale.length}
+          </Button>
+        )}
+      </div>
+      <p className="quiet small">
+        Stick each level and centred on the face that is seen; on a shelf’s front edge under the middle of its
+        things.
+      </p>
+      <ul className="labels" aria-label="Labels">
+        {filled.map((place) => (
+          <li key={place.id}>
+            <Checkbox
+              size="xs"
+              checked={!off.has(place.id)}
+              aria-label={`Label of ${place.name}`}
+              onChange={(event) => {
+                const next = new Set(off)
+                if (event.currentTarget.checked) next.delete(place.id)
+                else next.add(place.id)
+                setOff(next)
+              }}
+            />
+            <div className="label">
+              <b>{place.title}</b>
+              {place.lines.map((line) => (
+                <span key={line}>{line}</span>
+              ))}
+              {place.title !== place.name && <small className="quiet">{place.name}</small>}
+              {place.printed_on && (
+                <small className={place.outdated ? 'misheard' : 'quiet'}>
+                  {place.outdated
+                    ? `out of date since it was printed on ${place.printed_on}`
+                    : `printed on ${place.printed_on}`}
+                </small>
+              )}
+              {place.left_out && <small className="misheard">does not go on: {place.left_out}</small>}
+            </div>
+          </li>
+        ))}
+      </ul>
+    </>
+  )
+}

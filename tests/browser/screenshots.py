@@ -1,5 +1,6 @@
 """`make screenshots`: one picture of each main view, from the demo data, into `docs/screenshots/`."""
 
+import re
 from shutil import which
 from subprocess import run
 
@@ -87,9 +88,8 @@ def pictures(page: Page) -> None:
     take(page, "holes")
     booklet(page)
 
-    page.goto(f"{home.rsplit('/', 1)[0]}/{spaces['loft-wardrobe']}/survey")
-    expect(page.locator("[data-slot]").first).to_be_visible(timeout=60_000)
-    take(page, "measure-walk-in")
+    stage(page, "upkeep")
+    keep(page)
     own_range(page, home)
 
     page.set_viewport_size({"width": PHONE[0], "height": PHONE[1]})
@@ -102,8 +102,8 @@ def pictures(page: Page) -> None:
 
 
 def on_a_phone(page: Page, home: str) -> None:
-    """Brief, Sort and Install as the hand in the closet holds them."""
-    for name, stage_name in (("brief", "house"), ("sort", "inventory"), ("step", "install")):
+    """Sort and Install as the hand in the closet holds them."""
+    for name, stage_name in (("sort", "inventory"), ("step", "install")):
         page.goto(f"{home}/{stage_name}")
         expect(page.locator(".panel, .things, .at-wall").first).to_be_visible(timeout=60_000)
         if name == "sort":
@@ -119,6 +119,21 @@ def booklet(page: Page) -> None:
     paper = page.context.request.get(f"{HERE}{address}").body()
     drawn = ("pdftoppm", "-png", "-r", "70", "-f", "2", "-l", "2", "-singlefile", "-", str(FOLDER / "booklet"))
     run(drawn, input=paper, check=True)
+
+
+def keep(page: Page) -> None:
+    """A place that was asked for, marked on the drawing; labels before they are printed."""
+    page.get_by_role("button", name="Move into").click()
+    expect(page.get_by_role("list", name="Places").get_by_role("listitem").first).to_be_visible()
+    page.keyboard.press("/")
+    page.get_by_label("Find in this house").fill("where are the jumprs")
+    expect(page.get_by_role("dialog").get_by_role("button", name=re.compile("Jumpers")).first).to_be_visible()
+    page.keyboard.press("Enter")
+    expect(page.locator(".places li.open")).to_be_visible()
+    take(page, "find")
+    page.get_by_text("Labels", exact=True).click()
+    expect(page.get_by_role("list", name="Labels").get_by_role("listitem").first).to_be_visible()
+    take(page, "labels")
 
 
 def own_range(page: Page, home: str) -> None:

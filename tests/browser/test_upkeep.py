@@ -89,6 +89,14 @@ class DeskTests(BrowserTestCase):
         page.keyboard.press("/")
         page.get_by_label("Find in this house").fill("qqqqq")
         expect(page.get_by_role("dialog")).to_contain_text("Nothing here answers to that.")
+        # A scanner is a keyboard: it types the code of a label, and Enter.
+        place = models.Place.objects.order_by("-pk").first()
+        assert place is not None
+        page.get_by_label("Find in this house").fill("")
+        page.keyboard.type(f"{self.live_server_url}/at/{place.pk}")
+        page.keyboard.press("Enter")
+        expect(page).to_have_url(re.compile(rf"place={place.pk}$"))
+        expect(page.locator(".places li.open")).to_contain_text(place.name)
 
 
 class PhoneTests(BrowserTestCase):

@@ -1,5 +1,6 @@
 """Keep: places against the design, labels measured back from the paper and read by another library, where is it."""
 
+import re
 from io import BytesIO
 from pathlib import Path
 from random import Random
@@ -14,6 +15,7 @@ from pypdf.generic import ContentStream
 from pinakotheke.core.drawing.labels import labels_pdf, set_label, squares
 from pinakotheke.core.inventory import Thing
 from pinakotheke.core.inventory.kinds import KINDS, kind_of
+from pinakotheke.core.tables import load
 from pinakotheke.core.upkeep import (
     Entry,
     Index,
@@ -27,6 +29,7 @@ from pinakotheke.core.upkeep import (
     sheets,
 )
 from pinakotheke.core.upkeep.find import purposes
+from pinakotheke.core.words.log import act_in_words, acts_of, kind_of_act, kinds
 
 from .examples import ADULT, WARDROBE, wardrobe
 
@@ -311,3 +314,18 @@ class FindTests(TestCase):
         one = set_label(Label(place="p", title="Scarves", code=CODE), 63.5, 38.1)
         for x, y, side in squares(one):
             self.assertTrue(0 <= x <= 63.5 - side and 0 <= y <= 38.1 - side)
+
+
+class LogTests(TestCase):
+    def test_every_act_of_the_server_has_its_words(self) -> None:
+        acts = set()
+        for file in (Path(__file__).parents[2] / "pinakotheke" / "server").rglob("*.py"):
+            acts |= set(re.findall(r'\blog\([a-z_.]+, user, "([a-z.-]+)"', file.read_text(encoding="utf-8")))
+        self.assertGreater(len(acts), 40)
+        self.assertEqual({a for a in acts if a not in load("log")["acts"]}, set())
+        for kind in kinds():
+            self.assertTrue(acts_of(kind), kind)
+            self.assertTrue(all(kind_of_act(a) == kind for a in acts_of(kind)), kind)
+        self.assertEqual(act_in_words("upkeep.put", {"place": "p", "thing": "t", "count": 4}), "put: t, p, 4")
+        self.assertEqual(act_in_words("survey.reading", {"what": "width"}), "measured: width")
+        self.assertEqual(act_in_words("nobody.knows", {}), "design changed")

@@ -118,6 +118,32 @@ class UpkeepTests(ServerTestCase):
         self.ada.post(f"/spaces/{self.space}/places", {"name": "Blue crate"})
         self.assertEqual(asked("blue crate")[0]["what"], "place")
 
+    def test_the_log_is_read_by_kind_person_and_day_page_by_page(self) -> None:
+        self.moved_in()
+        path = f"/households/{self.house}/log"
+        got = self.ada.get(path).body
+        self.assertTrue(got["lines"][0]["says"].startswith("moved in"), got["lines"][0])
+        self.assertEqual((got["more"], got["people"]), (False, ["ada"]))
+        self.assertIn("measured", " ".join(line["says"] for line in got["lines"]))
+        places = self.ada.get(f"{path}?kind=places").body["lines"]
+        self.assertEqual([line["kind"] for line in places], ["places"])
+        self.assertTrue(self.ada.get(f"{path}?kind=readings&by=ada").body["lines"])
+        self.assertEqual(self.ada.get(f"{path}?by=eve").body["lines"], [])
+        self.assertEqual(self.ada.get(f"{path}?until=2020-01-01").body["lines"], [])
+        self.assertEqual(len(self.ada.get(f"{path}?since=2020-01-01").body["lines"]), len(got["lines"]))
+        for wrong in ("kind=nothing", "since=2026-02-31", "since=soon"):
+            self.assertEqual(self.ada.get(f"{path}?{wrong}").status_code, 422, wrong)
+        models.LogEntry.objects.bulk_create(
+            models.LogEntry(household_id=self.house, action="upkeep.put", detail={"thing": f"t{n}"}) for n in range(150)
+        )
+        first = self.ada.get(path).body
+        rest = self.ada.get(f"{path}?before={first['lines'][-1]['id']}").body
+        self.assertEqual((len(first["lines"]), first["more"], rest["more"]), (100, True, False))
+        self.assertEqual(len(first["lines"]) + len(rest["lines"]), 150 + len(got["lines"]))
+        rows = list(csv.reader(StringIO(self.ada.get(f"{path}.csv?kind=places").content.decode())))
+        self.assertEqual((rows[0], len(rows)), (["when", "who", "kind", "what"], 152))
+        self.assertEqual(self.eve.get(path).status_code, 404)
+
     def test_another_household_sees_none_of_it(self) -> None:
         got = self.moved_in()
         place = got["places"][0]["id"]

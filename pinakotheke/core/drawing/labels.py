@@ -17,6 +17,8 @@ from .pdf import BOLD, FONT, use_fonts
 CAPITALS = 0.73
 """Height of capitals of the font over its size."""
 LEADING = 1.25
+LINES_SHARE = 0.6
+"""What is in the place gets no more of a label's height than this before the title."""
 CODE_SHARE = 0.42
 """A code takes no more of a label's width than this; where it would, it is left out."""
 
@@ -63,7 +65,7 @@ def set_label(label: Label, width: float, height: float) -> SetLabel:
     low = margin + (least * LEADING if foot else 0)
     rows: list[Row] = []
     top = height - margin
-    kept = min(len(lines) * least * LEADING, (top - low) / 2)
+    kept = min(len(lines) * least * LEADING, (top - low) * LINES_SHARE)
     size, said = _title(title, room, top - low - kept, least)
     for line in said:
         top -= size * LEADING
@@ -92,10 +94,12 @@ def set_label(label: Label, width: float, height: float) -> SetLabel:
 
 
 def _title(title: str, room: float, high: float, least: float) -> tuple[float, list[str]]:
-    size = letters("title_most") / CAPITALS
+    # A word that is too long even in the smallest letters is broken anyway, and then in letters that are read at 1 m.
+    broken = any(_wide(word, BOLD, least) > room for word in title.split())
+    size = letters("title" if broken else "title_most") / CAPITALS
     while size >= least - 1e-6:
         said = _wrapped(title, BOLD, size, room)
-        whole = all(len(w) == 0 or any(w in line.split() for line in said) for w in title.split())
+        whole = broken or all(len(w) == 0 or any(w in line.split() for line in said) for w in title.split())
         if len(said) * size * LEADING <= high and (whole or size * 0.9 < least):
             return size, said
         size *= 0.92

@@ -8,9 +8,10 @@ its kind, its owner, what it is for, its place.
 import re
 import unicodedata
 from collections import defaultdict
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from functools import cache, lru_cache
-from itertools import pairwise
+from heapq import nsmallest
+from itertools import chain, pairwise
 from math import log
 from typing import NamedTuple
 
@@ -195,9 +196,8 @@ class Index:
                 met[key] += 1
         if not scores:
             return ()
-        found = [Answer(key, scores[key] * (met[key] / len(asked)) ** 2) for key in scores]
-        found.sort(key=lambda a: (-round(a.score, 6), len(self._entries[a.key].name), a.key))
-        return tuple(found[:most])
+        found = (Answer(key, score * (met[key] / len(asked)) ** 2) for key, score in scores.items())
+        return tuple(nsmallest(most, found, key=lambda a: (-round(a.score, 6), len(self._entries[a.key].name), a.key)))
 
     def _joined(self, asked: list[str]) -> list[str]:
         """Two words of a question that are one word in the index, as one: `screw driver`."""
@@ -234,22 +234,30 @@ class Index:
 
 
 def _weights(entry: Entry) -> dict[str, float]:
-    found: dict[str, float] = {}
-
-    def say(text: str, share: float) -> None:
-        said = words(text)
-        for n, word in enumerate(said):
-            value = share * (HEAD if n == len(said) - 1 else BEFORE)
-            found[word] = max(found.get(word, 0.0), value)
-        for one, other in pairwise(said):
-            found[f"{one}{other}"] = max(found.get(f"{one}{other}", 0.0), JOINED * share)
-
+    """What each word of an entry counts for."""
     # A word of a long name says less of it than one that is the whole name.
-    say(entry.name, NAME / (1 + 0.1 * (len(words(entry.name)) - 1)))
-    for kind in entry.kind:
-        say(kind, KIND)
-    say(entry.owner, OWNER)
-    for word in words(entry.purpose):
-        found[word] = max(found.get(word, 0.0), PURPOSE)
-    say(entry.place, PLACE)
+    found = dict(_said(entry.name, NAME / (1 + 0.1 * (len(words(entry.name)) - 1))))
+    for word, share in _beside(entry.kind, entry.owner, entry.purpose, entry.place):
+        if share > found.get(word, 0.0):
+            found[word] = share
     return found
+
+
+@lru_cache(maxsize=20_000)
+def _beside(kind: tuple[str, ...], owner: str, purpose: str, place: str) -> tuple[tuple[str, float], ...]:
+    """The words beside the name: many entries have the same."""
+    found: dict[str, float] = {}
+    rows = [*((k, KIND) for k in kind), (owner, OWNER), (place, PLACE)]
+    said = chain(*(_said(text, share) for text, share in rows), ((word, PURPOSE) for word in words(purpose)))
+    for word, share in said:
+        found[word] = max(found.get(word, 0.0), share)
+    return tuple(found.items())
+
+
+def _said(text: str, share: float) -> Iterator[tuple[str, float]]:
+    """The words of a text, each once, and two that stand side by side as one: `stepstool`."""
+    said = words(text)
+    found = {f"{one}{other}": JOINED * share for one, other in pairwise(said)}
+    for n, word in enumerate(said):
+        found[word] = max(found.get(word, 0.0), share * (HEAD if n == len(said) - 1 else BEFORE))
+    yield from found.items()

@@ -18,6 +18,7 @@ def _routers() -> None:
         inventory,
         layout,
         lists,
+        log,
         materials,
         papers,
         practice,
@@ -43,6 +44,7 @@ def _routers() -> None:
         materials,
         install,
         upkeep,
+        log,
     )
     for module in (session, *stages):
         api.add_router("", module.router)

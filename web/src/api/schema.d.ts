@@ -2625,6 +2625,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{household_id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Page
+         * @description A page of the log.
+         */
+        get: operations["upkeep_log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export
+         * @description The log as a table.
+         */
+        get: operations["upkeep_log_export"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -8670,6 +8710,70 @@ export interface components {
             /** Where */
             where: components["schemas"]["FoundPlace"][];
         };
+        /**
+         * LogQuery
+         * @description Which part of the log: of one kind, by one member, between two days, before an entry that is known already.
+         */
+        LogQuery: {
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Since
+             * @default
+             */
+            since: string;
+            /**
+             * Until
+             * @default
+             */
+            until: string;
+            /**
+             * Before
+             * @default 0
+             */
+            before: number;
+        };
+        /**
+         * LogLine
+         * @description Something that was done.
+         */
+        LogLine: {
+            /** Id */
+            id: number;
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Kind */
+            kind: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * LogView
+         * @description A page of the log, the newest first; `more` where there are older ones.
+         */
+        LogView: {
+            /** Lines */
+            lines: components["schemas"]["LogLine"][];
+            /** More */
+            more: boolean;
+            /** Kinds */
+            kinds: [
+                string,
+                string
+            ][];
+            /** People */
+            people: string[];
+        };
     };
     responses: never;
     parameters: never;
@@ -12326,6 +12430,60 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FoundView"][];
                 };
+            };
+        };
+    };
+    upkeep_log: {
+        parameters: {
+            query?: {
+                kind?: string;
+                by?: string;
+                since?: string;
+                until?: string;
+                before?: number;
+            };
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogView"];
+                };
+            };
+        };
+    };
+    upkeep_log_export: {
+        parameters: {
+            query?: {
+                kind?: string;
+                by?: string;
+                since?: string;
+                until?: string;
+                before?: number;
+            };
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

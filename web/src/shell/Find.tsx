@@ -72,6 +72,13 @@ export function Find({
       <form
         onSubmit={(event) => {
           event.preventDefault()
+          // A scanner types what it reads, and Enter.
+          const code = /\/at\/(\d+)\s*$/.exec(text)
+          if (code?.[1]) {
+            onClose()
+            void navigate(`/at/${code[1]}`)
+            return
+          }
           if (settled || people.length > 0) go(hits[0])
           else setEntered(true)
         }}

@@ -8,6 +8,7 @@ import type { StageProps } from '../shell/StageProps'
 import { Plate } from '../sheet/Plate'
 import { Sheet } from '../sheet/Sheet'
 import { Labels } from './Labels'
+import { Log } from './Log'
 import { MoveIn } from './MoveIn'
 import { Places } from './Places'
 import { useActs, useUpkeep } from './useUpkeep'
@@ -16,13 +17,14 @@ import './upkeep.css'
 const VIEWS = [
   { value: 'places', label: 'What is where' },
   { value: 'labels', label: 'Labels' },
+  { value: 'log', label: 'Log' },
 ]
 
 /** Keep: where everything was put, so that it is found again and goes back there. */
-export default function KeepStage({ space, design }: StageProps) {
+export default function KeepStage({ house, space, design }: StageProps) {
   const [search, setSearch] = useSearchParams()
-  const view = search.get('view') === 'labels' ? 'labels' : 'places'
-  const sheet = search.get('sheet') ?? 'a4-3x7'
+  const view = VIEWS.find((one) => one.value === search.get('view'))?.value ?? 'places'
+  const sheet = search.get('sheet') ?? (house.units === 'imperial' ? 'letter-3x10' : 'a4-3x7')
   const query = useUpkeep(space.id, view === 'labels' ? sheet : '')
   const acts = useActs(space.id)
   const chosen = Number(search.get('place')) || null
@@ -68,15 +70,17 @@ export default function KeepStage({ space, design }: StageProps) {
                 </Button>
               )}
             </div>
-            <MoveIn upkeep={upkeep} design={design} acts={acts} />
-            {view === 'places' ? (
+            {view !== 'log' && <MoveIn upkeep={upkeep} design={design} acts={acts} />}
+            {view === 'log' && <Log house={house.id} />}
+            {view === 'places' && (
               <Places
                 upkeep={upkeep}
                 acts={acts}
                 chosen={chosen}
                 onChoose={(place) => set({ place: place === null ? null : String(place) })}
               />
-            ) : (
+            )}
+            {view === 'labels' && (
               <Labels
                 space={space.id}
                 upkeep={upkeep}

@@ -25,11 +25,16 @@ export function useActs(space: number) {
   const client = useQueryClient()
   const undo = useUndo()
   const settle = async () => {
+    const places = { queryKey: keys.upkeep(space) }
+    // A first fetch that is under way may have been answered before the act: it is let come, and asked again.
+    const early = client.isFetching(places) > 0
     await Promise.all([
-      client.invalidateQueries({ queryKey: keys.upkeep(space) }),
+      client.invalidateQueries(places),
       client.invalidateQueries({ queryKey: keys.ledger(space) }),
       client.invalidateQueries({ queryKey: ['found'] }),
+      client.invalidateQueries({ queryKey: ['log'] }),
     ])
+    if (early) await client.invalidateQueries(places)
   }
   const run = async (act: () => Promise<unknown>): Promise<boolean> => {
     try {

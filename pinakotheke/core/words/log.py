@@ -30,7 +30,8 @@ def acts_of(kind: str) -> tuple[str, ...]:
 
 def act_in_words(action: str, detail: Mapping[str, Any]) -> str:
     """An act and what it was about: `put: hall-closet-shelf-2, shirts, 4`."""
-    about = [str(detail[key]) for key in ABOUT if detail.get(key)][:2]
+    # A name says more than any key beside it.
+    about = [str(detail["name"])] if detail.get("name") else [str(detail[key]) for key in ABOUT if detail.get(key)][:2]
     if "count" in detail:
         about.append(str(detail["count"]))
     said = str(_row(action)["says"])

@@ -88,7 +88,7 @@ class DeskTests(BrowserTestCase):
         expect(page.locator(".drawing .is-marked, .drawing .is-marked-shape").first).to_be_attached()
         page.keyboard.press("/")
         page.get_by_label("Find in this house").fill("qqqqq")
-        expect(page.get_by_role("dialog")).to_contain_text("Nothing here answers to that.")
+        expect(page.get_by_role("dialog")).to_contain_text("Nothing here is called that.")
         # A scanner is a keyboard: it types the code of a label, and Enter.
         place = models.Place.objects.order_by("-pk").first()
         assert place is not None

@@ -14,6 +14,8 @@ from .base import Invalid, NotFound, User, free_key, log, own_design, own_place,
 
 MOST_PLACES, MOST_STAYS = 20_000, 40_000
 """Of a household: as many as its house file takes."""
+MOST_PRINTED = 1000
+"""So much is kept of what a label said, letters."""
 
 
 @transaction.atomic
@@ -141,7 +143,7 @@ def printed(user: User, space_id: int, texts: dict[int, str]) -> models.Space:
     today = timezone.localdate().isoformat()
     found = list(space.places.filter(pk__in=texts))
     for place in found:
-        place.printed, place.printed_on = texts[place.pk][:1000], today
+        place.printed, place.printed_on = texts[place.pk][:MOST_PRINTED], today
     models.Place.objects.bulk_update(found, ["printed", "printed_on"], batch_size=500)
     log(space.household, user, "upkeep.printed", space=space.key, labels=len(found))
     return space

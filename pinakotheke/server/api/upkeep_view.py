@@ -11,6 +11,7 @@ from pinakotheke.core.upkeep import Label, LabelSheet, differences, filling_orde
 from pinakotheke.core.words.upkeep import difference_in_words
 
 from .. import models, rows
+from ..actions.upkeep import MOST_PRINTED
 from .install_view import Installing
 
 FLOOR = 50
@@ -149,7 +150,7 @@ def upkeep_view(one: Keeping, origin: str, sheet: str = "") -> UpkeepView:
             id=row.pk, key=row.key, name=row.name, part=row.part, order=order[row.key], stays=held[row.key],
             height=format_length(row.height, units) if row.height and row.height > FLOOR else "", title=label.title,
             lines=list(label.lines), printed_on=row.printed_on, left_out=_left_out(label, found),
-            outdated=bool(row.printed) and row.printed != label.text,
+            outdated=bool(row.printed) and row.printed != label.text[:MOST_PRINTED],
         )
         for row, label in one.labels(origin)
     ]  # fmt: skip

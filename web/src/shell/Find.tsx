@@ -109,7 +109,7 @@ export function Find({
         ))}
         {found.error && text.trim() && <li className="misheard">{said(found.error)}</li>}
         {hits.length === 0 && !found.error && settled && (
-          <li className="quiet">Nothing here answers to that.</li>
+          <li className="quiet">Nothing here is called that.</li>
         )}
       </ul>
     </Modal>

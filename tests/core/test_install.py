@@ -14,7 +14,6 @@ from unittest import TestCase
 import networkx
 import vobject
 from pypdf import PdfReader
-from pypdf.generic import ContentStream
 from shapely import LineString
 
 from pinakotheke.core.checks import Case
@@ -49,11 +48,11 @@ from pinakotheke.core.units import Units
 from pinakotheke.core.words.installing import hole_in_words, lights_in_words, map_cautions, step_facts, step_in_words
 
 from .examples import ADULT, PLAIN, WARDROBE, demo_house, hung, regions, solved, survey, survey_of, wardrobe
+from .paper import POINTS_A_MM, operations
 
 MONDAY = date(2026, 3, 2)
 CHOICE = InstallChoice(start=MONDAY)
 STUDS = "studs 112 then every 400"
-POINTS_A_MM = 72 / 25.4
 
 
 def case_of(design: Design, line: str = PLAIN, **fields: object) -> Case:
@@ -416,21 +415,15 @@ class HoleTests(TestCase):
 
 def crosses_on(page: object) -> list[list[float]]:
     """x of every upright stroke of a hole's cross on a page, strip by strip, in points from its left edge."""
-    at, stack, found, start = (0.0, 0.0), [], dict[float, set[float]](), (0.0, 0.0)
-    for operands, operator in ContentStream(page["/Contents"].get_object(), None).operations:  # type: ignore[index]
-        if operator == b"q":
-            stack.append(at)
-        elif operator == b"Q":
-            at = stack.pop()
-        elif operator == b"cm":
-            at = at[0] + float(operands[4]), at[1] + float(operands[5])
-        elif operator == b"m":
+    found, start = dict[float, set[float]](), (0.0, 0.0)
+    for x, y, operator, operands in operations(page):
+        if operator == b"m":
             start = float(operands[0]), float(operands[1])
         elif operator == b"l":
             end = float(operands[0]), float(operands[1])
             long = abs(end[1] - start[1]) / POINTS_A_MM
             if abs(end[0] - start[0]) < 1e-6 and abs(long - 2 * CROSS) < 0.01:
-                found.setdefault(round(at[1] + start[1], 2), set()).add(round(at[0] + start[0], 3))
+                found.setdefault(round(y + start[1], 2), set()).add(round(x + start[0], 3))
     return [sorted(row) for row in found.values()]
 
 

@@ -10,7 +10,6 @@ import reportlab
 import zxingcpp
 from PIL import Image, ImageDraw, ImageFont
 from pypdf import PdfReader
-from pypdf.generic import ContentStream
 
 from pinakotheke.core.drawing.labels import labels_pdf, set_label, squares
 from pinakotheke.core.inventory import Thing
@@ -32,8 +31,8 @@ from pinakotheke.core.upkeep.find import purposes
 from pinakotheke.core.words.log import act_in_words, acts_of, kind_of_act, kinds
 
 from .examples import ADULT, WARDROBE, wardrobe
+from .paper import POINTS_A_MM, operations
 
-POINTS_A_MM = 72 / 25.4
 VERA = Path(reportlab.__file__).parent / "fonts" / "Vera.ttf"
 CODE = "http://127.0.0.1:8431/at/1234567"
 
@@ -156,22 +155,15 @@ class SheetTests(TestCase):
 
 def marks_on(page: object) -> tuple[list[tuple[float, float, str]], list[tuple[float, float, float, float]]]:
     """Texts with the start of their base and filled rectangles of a page, mm from its left, lower corner."""
-    at, stack, texts, boxes = (0.0, 0.0), [], [], []
-    start = (0.0, 0.0)
-    for operands, operator in ContentStream(page["/Contents"].get_object(), None).operations:  # type: ignore[index]
-        if operator == b"q":
-            stack.append(at)
-        elif operator == b"Q":
-            at = stack.pop()
-        elif operator == b"cm":
-            at = at[0] + float(operands[4]), at[1] + float(operands[5])
-        elif operator == b"Tm":
+    texts, boxes, start = [], [], (0.0, 0.0)
+    for x, y, operator, operands in operations(page):
+        if operator == b"Tm":
             start = float(operands[4]), float(operands[5])
         elif operator in (b"Tj", b"TJ"):
-            texts.append(((at[0] + start[0]) / POINTS_A_MM, (at[1] + start[1]) / POINTS_A_MM, str(operands[0])))
+            texts.append(((x + start[0]) / POINTS_A_MM, (y + start[1]) / POINTS_A_MM, str(operands[0])))
         elif operator == b"re":
-            x, y, w, h = (float(o) for o in operands)
-            boxes.append(((at[0] + x) / POINTS_A_MM, (at[1] + y) / POINTS_A_MM, w / POINTS_A_MM, h / POINTS_A_MM))
+            left, low, wide, high = (float(o) for o in operands)
+            boxes.append(((x + left) / POINTS_A_MM, (y + low) / POINTS_A_MM, wide / POINTS_A_MM, high / POINTS_A_MM))
     return texts, boxes
 
 

@@ -1,12 +1,12 @@
 import { Button, SegmentedControl } from '@mantine/core'
 import { useMediaQuery } from '@mantine/hooks'
 import { useMemo, useState } from 'react'
-import { useSearchParams } from 'react-router'
 
 import { useDesign } from '../api/queries'
 import { Fetched } from '../shell/Fetched'
 import { NoDesign } from '../shell/NoDesign'
 import type { StageProps } from '../shell/StageProps'
+import { useAsked } from '../shell/useAsked'
 import { Plate } from '../sheet/Plate'
 import { Sheet } from '../sheet/Sheet'
 import { AtTheWall } from './AtTheWall'
@@ -46,7 +46,7 @@ function Installing({ space, design }: StageProps & { design: number }) {
   const ticks = useTicks(space.id, design)
   const photos = usePhotos(space.id, design)
   const phone = useMediaQuery('(width <= 760px)')
-  const [search, setSearch] = useSearchParams()
+  const [search, ask] = useAsked()
   const asked = VIEWS.find((one) => one.value === search.get('view'))?.value
   const view = asked ?? (phone ? 'wall' : 'order')
   const [pointed, setPointed] = useState<readonly string[]>([])
@@ -55,15 +55,6 @@ function Installing({ space, design }: StageProps & { design: number }) {
     () => new Set(plan.data?.steps.filter((step) => isDone(step, ticks.waiting)).map((step) => step.id)),
     [plan.data, ticks.waiting],
   )
-  const show = (next: string) =>
-    setSearch(
-      (before) => {
-        const after = new URLSearchParams(before)
-        after.set('view', next)
-        return after
-      },
-      { replace: true },
-    )
   const path = `/api/designs/${design}`
   return (
     <Fetched query={query} waiting="Fetching the design">
@@ -90,7 +81,7 @@ function Installing({ space, design }: StageProps & { design: number }) {
                       size="xs"
                       aria-label="What to see"
                       value={seen}
-                      onChange={show}
+                      onChange={(next) => ask({ view: next })}
                       data={VIEWS.filter((one) => one.value !== 'base' || made.bases.length > 0)}
                     />
                     <Button component="a" href={`${path}/install.pdf`} target="_blank" size="compact-sm">

@@ -1,12 +1,12 @@
 import { SegmentedControl } from '@mantine/core'
 import { useState } from 'react'
-import { useSearchParams } from 'react-router'
 
 import type { Schemas } from '../api/client'
 import { useDesign } from '../api/queries'
 import { Fetched } from '../shell/Fetched'
 import { NoDesign } from '../shell/NoDesign'
 import type { StageProps } from '../shell/StageProps'
+import { useAsked } from '../shell/useAsked'
 import { Plate } from '../sheet/Plate'
 import { Sheet } from '../sheet/Sheet'
 import { BuyingList } from './BuyingList'
@@ -37,7 +37,7 @@ export default function BuyStage({ design, ...props }: StageProps) {
 
 function Buying({ house, space, design }: StageProps & { design: number }) {
   const query = useDesign(design)
-  const [search, setSearch] = useSearchParams()
+  const [search, look] = useAsked()
   const view = VIEWS.find((one) => one.value === search.get('view'))?.value ?? 'list'
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set())
   const [sheet, setSheet] = useState<Schemas['Drawing'] | null>(null)
@@ -45,14 +45,7 @@ function Buying({ house, space, design }: StageProps & { design: number }) {
   const bought = usePurchase(house.id, ask, query.data?.version ?? 0)
   const show = (next: string) => {
     setSheet(null)
-    setSearch(
-      (before) => {
-        const after = new URLSearchParams(before)
-        after.set('view', next)
-        return after
-      },
-      { replace: true },
-    )
+    look({ view: next })
   }
   return (
     <Fetched query={query} waiting="Writing the list">

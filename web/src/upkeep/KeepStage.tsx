@@ -1,10 +1,10 @@
 import { Button, SegmentedControl } from '@mantine/core'
 import { useMemo } from 'react'
-import { useSearchParams } from 'react-router'
 
 import { useDesign } from '../api/queries'
 import { Fetched } from '../shell/Fetched'
 import type { StageProps } from '../shell/StageProps'
+import { useAsked } from '../shell/useAsked'
 import { Plate } from '../sheet/Plate'
 import { Sheet } from '../sheet/Sheet'
 import { Labels } from './Labels'
@@ -22,24 +22,12 @@ const VIEWS = [
 
 /** Keep: where everything was put, so that it is found again and goes back there. */
 export default function KeepStage({ house, space, design }: StageProps) {
-  const [search, setSearch] = useSearchParams()
+  const [search, set] = useAsked()
   const view = VIEWS.find((one) => one.value === search.get('view'))?.value ?? 'places'
   const sheet = search.get('sheet') ?? (house.units === 'imperial' ? 'letter-3x10' : 'a4-3x7')
   const query = useUpkeep(space.id, view === 'labels' ? sheet : '')
   const acts = useActs(space.id)
   const chosen = Number(search.get('place')) || null
-  const set = (more: Record<string, string | null>) =>
-    setSearch(
-      (before) => {
-        const after = new URLSearchParams(before)
-        for (const [name, value] of Object.entries(more)) {
-          if (value === null) after.delete(name)
-          else after.set(name, value)
-        }
-        return after
-      },
-      { replace: true },
-    )
   return (
     <Fetched query={query} waiting="Looking into the places">
       {(upkeep) => (

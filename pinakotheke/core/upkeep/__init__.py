@@ -1,12 +1,14 @@
 """Keep: where everything was put, what its label says, and how it is found again.
 
 Glossary. *Place*: a shelf, a rail, a drawer or a box that things are put back into. *Stay*: so many of a thing in a place.
-*Label*: what stands on a place. *Sheet*: labels as they are sold, in a grid.
+*Label*: what stands on a place. *Sheet*: labels as they are sold, in a grid. *Supply*: a thing that is used up and bought
+again. *Movement*: what was bought, opened or taken of it.
 """
 
 from .find import Answer, Entry, Index
 from .labels import Label, LabelSheet, label_of, sheets
 from .places import Place, Planned, Stay, differences, filling_order, planned
+from .restock import Movement, Supply
 
 __all__ = [
     "Answer",
@@ -14,9 +16,11 @@ __all__ = [
     "Index",
     "Label",
     "LabelSheet",
+    "Movement",
     "Place",
     "Planned",
     "Stay",
+    "Supply",
     "differences",
     "filling_order",
     "label_of",

@@ -21,7 +21,7 @@ from .materials.sawing import Sawn
 from .survey import Survey
 from .systems import Range
 from .units import Units
-from .upkeep import Place, Stay
+from .upkeep import Movement, Place, Stay, Supply
 
 FORMAT: Final = "pinakotheke-house-1"
 MOST_BYTES = 20_000_000
@@ -76,6 +76,10 @@ class House(Frozen):
     """What things are put back into."""
     stays: Annotated[tuple[Stay, ...], AtMost(40_000)] = ()
     """What lies in them."""
+    supplies: Annotated[tuple[Supply, ...], AtMost(2000)] = ()
+    """What is used up and bought again."""
+    movements: Annotated[tuple[Movement, ...], AtMost(50_000)] = ()
+    """What was bought, opened and taken of it."""
 
     @model_validator(mode="after")
     def _refers_to_what_is_here(self) -> Self:
@@ -83,7 +87,8 @@ class House(Frozen):
                            ("stock", self.stock), ("ranges", self.ranges), ("containers", self.containers),
                            ("work", self.work), ("sawing", self.sawing), ("money", self.money),
                            ("price_lists", self.price_lists), ("ticks", self.ticks),
-                           ("places", self.places), ("stays", self.stays)):  # fmt: skip
+                           ("places", self.places), ("stays", self.stays), ("supplies", self.supplies),
+                           ("movements", self.movements)):  # fmt: skip
             ids = [row.id for row in rows]
             double = next((i for n, i in enumerate(ids) if i in ids[:n]), None) if len(set(ids)) < len(ids) else None
             if double is not None:
@@ -115,6 +120,15 @@ class House(Frozen):
                 raise Refusal("house.no-stay", id=stay.id, place=stay.place, thing=stay.thing)
         if len({(s.place, s.thing) for s in self.stays}) < len(self.stays):
             raise Refusal("house.double-stay")
+        supplies = {s.id for s in self.supplies}
+        for supply in self.supplies:
+            if supply.thing not in things:
+                raise Refusal("house.no-thing", what="supplies", id=supply.id, thing=supply.thing)
+        if len({s.thing for s in self.supplies}) < len(self.supplies):
+            raise Refusal("house.double-supply")
+        for movement in self.movements:
+            if movement.supply not in supplies:
+                raise Refusal("house.no-supply", id=movement.id, supply=movement.supply)
         for history in self.designs:
             if history.base.space not in spaces:
                 raise Refusal("house.no-space", what="designs", id=history.base.id, space=history.base.space)
@@ -137,7 +151,7 @@ ROWS: dict[str, tuple[type[Frozen], int]] = {
     "ranges": (Range, 40), "containers": (Container, 500), "words": (HouseWord, 2000),
     "work": (WorkSession, 500), "designs": (History, 200), "sawing": (Sawn, 2000), "money": (MoneyEntry, 5000),
     "price_lists": (PriceList, 40), "ticks": (Tick, 5000),
-    "places": (Place, 20_000), "stays": (Stay, 40_000),
+    "places": (Place, 20_000), "stays": (Stay, 40_000), "supplies": (Supply, 2000), "movements": (Movement, 50_000),
 }  # fmt: skip
 """The house's lists: of what, and how many at most."""
 

@@ -274,6 +274,36 @@ class Stay(Owned):
         ]
 
 
+class Supply(Owned):
+    """A thing that is used up and bought again: how much of it is kept, and where it is bought."""
+
+    thing = models.OneToOneField(Thing, on_delete=models.CASCADE, related_name="supply")
+    lasting = models.BooleanField(default=True)
+    spare = models.PositiveIntegerField(default=1)
+    days = models.PositiveIntegerField(null=True)
+    shop = models.CharField(max_length=80, blank=True, default="")
+    pack = models.PositiveIntegerField(default=1)
+    keeps = models.PositiveIntegerField(null=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["household", "key"], name="supply_key")]
+
+
+class Movement(Owned):
+    """What was bought, opened, finished, thrown away or counted of a supply; its key is made by the device that ticked it,
+    so that sent twice it is kept once.
+    """
+
+    supply = models.ForeignKey(Supply, on_delete=models.CASCADE, related_name="movements")
+    did = models.CharField(max_length=10)
+    count = models.PositiveIntegerField(default=1)
+    on = models.CharField(max_length=10)
+    best_before = models.CharField(max_length=10, blank=True, default="")
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["household", "key"], name="movement_key")]
+
+
 class WorkSession(Owned):
     """A session of work in one space: a goal and a time box."""
 

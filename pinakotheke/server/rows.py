@@ -26,6 +26,8 @@ STOCK_FIELDS = ("name", "kind", "count", "size", "lid", "space", "grade", "note"
 TICK_FIELDS = ("design", "step", "minutes", "estimate", "note", "amiss", "on", "by")
 PLACE_FIELDS = ("name", "design", "part", "box", "height", "printed", "printed_on")
 STAY_FIELDS = ("count", "lent_to", "lent_on")
+SUPPLY_FIELDS = ("lasting", "spare", "days", "shop", "pack", "keeps")
+MOVEMENT_FIELDS = ("did", "count", "on", "best_before")
 MONEY_FIELDS = ("space", "kind", "amount", "what", "on")
 
 
@@ -108,6 +110,20 @@ def stay_of(row: models.Stay) -> upkeep.Stay:
     """So many of a thing in a place."""
     return upkeep.Stay.model_validate(
         {"id": row.key, "place": row.place.key, "thing": row.thing.key, **{f: getattr(row, f) for f in STAY_FIELDS}}
+    )
+
+
+def supply_of(row: models.Supply) -> upkeep.Supply:
+    """A thing that is used up."""
+    return upkeep.Supply.model_validate(
+        {"id": row.key, "thing": row.thing.key, **{f: getattr(row, f) for f in SUPPLY_FIELDS}}
+    )
+
+
+def movement_of(row: models.Movement) -> upkeep.Movement:
+    """What happened to a supply."""
+    return upkeep.Movement.model_validate(
+        {"id": row.key, "supply": row.supply.key, **{f: getattr(row, f) for f in MOVEMENT_FIELDS}}
     )
 
 
@@ -203,6 +219,8 @@ def house_of(row: models.Household) -> files.House:
         ticks=tuple(tick_of(t) for t in row.tick_set.select_related("space").order_by("pk")),
         places=tuple(place_of(p) for p in row.place_set.select_related("space").order_by("pk")),
         stays=tuple(stay_of(s) for s in row.stay_set.select_related("place", "thing").order_by("pk")),
+        supplies=tuple(supply_of(s) for s in row.supply_set.select_related("thing").order_by("pk")),
+        movements=tuple(movement_of(m) for m in row.movement_set.select_related("supply").order_by("pk")),
         ranges=ranges_of(row),
         containers=containers_of(row),
         words=tuple(words_of(row).values()),

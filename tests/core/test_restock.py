@@ -1,4 +1,4 @@
-"""Restock: what is there after what happened, by hand; when it runs out, by hand and over a thousand simulated households."""
+"""Restock: what is there after what happened, by hand; when it runs out, by hand and over simulated households."""
 
 from datetime import date, timedelta
 from unittest import TestCase
@@ -6,7 +6,18 @@ from unittest import TestCase
 import numpy as np
 
 from pinakotheke.core.inventory import Thing
-from pinakotheke.core.upkeep.restock import Movement, RunOut, Stock, Supply, dates_on, par, run_out, stock_of, to_buy, use_by
+from pinakotheke.core.upkeep.restock import (
+    Movement,
+    RunOut,
+    Stock,
+    Supply,
+    dates_on,
+    par,
+    run_out,
+    stock_of,
+    to_buy,
+    use_by,
+)
 from pinakotheke.core.words.restock import cautions, run_out_in_words, stock_in_words
 
 TODAY = date(2026, 3, 1)
@@ -16,8 +27,9 @@ TINS = Supply(id="tins", thing="tins", lasting=False, spare=6, pack=4)
 
 def moved(supply: Supply, *rows: tuple[str, str, int, str]) -> Stock:
     """Rows of what was done, when, how many, and the day on it."""
-    return stock_of(supply, [Movement.model_validate(dict(id=f"m{n}", supply=supply.id, did=did, on=on, count=count,
-                                                          best_before=best)) for n, (did, on, count, best) in enumerate(rows)])  # fmt: skip
+    made = [{"id": f"m{n}", "supply": supply.id, "did": did, "on": on, "count": count, "best_before": best}
+            for n, (did, on, count, best) in enumerate(rows)]  # fmt: skip
+    return stock_of(supply, [Movement.model_validate(one) for one in made])
 
 
 def after(gaps: list[int], unopened: int, last: date = TODAY) -> Stock:
@@ -36,7 +48,9 @@ class StockTests(TestCase):
                          [("2026-06-01", 1), ("2026-09-01", 2), ("", 1)])  # fmt: skip
         self.assertEqual((stock.first, stock.unopened), ("2026-06-01", 4))
         opened = moved(SOAP, *bought, ("opened", "2026-02-01", 1, ""))
-        self.assertEqual((opened.open_best, opened.open_since, opened.first), ("2026-06-01", "2026-02-01", "2026-09-01"))
+        self.assertEqual(
+            (opened.open_best, opened.open_since, opened.first), ("2026-06-01", "2026-02-01", "2026-09-01")
+        )
         self.assertEqual(moved(SOAP, *bought, ("thrown", "2026-02-01", 3, "")).lots[0].count, 1)
         self.assertEqual(moved(SOAP, *bought, ("counted", "2026-02-01", 2, "")).unopened, 2)
         self.assertEqual(moved(SOAP, *bought, ("counted", "2026-02-01", 7, "")).unopened, 7)
@@ -64,7 +78,9 @@ class StockTests(TestCase):
         self.assertEqual(to_buy(SOAP, moved(SOAP), TODAY), 2)
         used = moved(SOAP, ("opened", "2026-02-01", 1, ""))
         self.assertEqual(to_buy(SOAP, used, TODAY), 1)
-        self.assertEqual(to_buy(SOAP, moved(SOAP, ("bought", "2026-01-01", 2, ""), ("opened", "2026-02-01", 1, "")), TODAY), 0)
+        self.assertEqual(
+            to_buy(SOAP, moved(SOAP, ("bought", "2026-01-01", 2, ""), ("opened", "2026-02-01", 1, "")), TODAY), 0
+        )
         self.assertEqual(stock_in_words(SOAP, used), "1 in use since 2026-02-01, 0 spare")
 
     def test_the_day_of_the_pack_goes_along_into_the_jar(self) -> None:
@@ -116,8 +132,8 @@ class RunOutTests(TestCase):
         self.assertEqual(run_out_in_words(same, stock, 2), "used up about 2026-03-02, 90% sure")
 
     def test_the_interval_holds_as_often_as_it_says(self) -> None:
-        """A thousand households of each kind, gaps of 20 days on average: as regular as a normal of 4 days, gamma of shape 9
-        and 4, and irregular as of shape 2. Looked at on a day between two takings. Both within 3 %.
+        """A thousand households of each kind, gaps of 20 days on average: as regular as a normal of 4 days, gamma of shape
+        9 and 4, and irregular as of shape 2. Looked at on a day between two takings. Both within 3 %.
         """
         for seed, shape in enumerate((0, 9, 4, 2)):
             with self.subTest(shape=shape):

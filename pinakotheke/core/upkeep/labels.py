@@ -64,13 +64,15 @@ class Label(Frozen):
 
 
 def label_of(place: Place, stays: Iterable[Stay], things: Mapping[str, Thing], people: Sequence[Person], *,
-             date: str = "", code: str = "") -> Label:  # fmt: skip
-    """The label of a place: the names of what is in it as the household says them, most pieces first; whose it is where
-    all of it is one person's. One group of things gives the label its title, else the place does.
+             date: str = "", code: str = "", use_by: Mapping[str, str] | None = None) -> Label:  # fmt: skip
+    """The label of a place: the names of what is in it as the household says them, most pieces first, with the day by which
+    what is open is used (`use_by`, by thing); whose it is where all of it is one person's. One group of things gives the
+    label its title, else the place does.
     """
     here = [(things[s.thing], s) for s in stays if s.place == place.id and s.thing in things]
     here.sort(key=lambda one: (-one[1].count, one[0].name))
-    names = list(dict.fromkeys(_said(thing) for thing, _ in here))
+    days = use_by or {}
+    names = list(dict.fromkeys(_said(thing, days.get(thing.id, "")) for thing, _ in here))
     owners = {thing.owner for thing, _ in here}
     owner = next((p.name for p in people if {p.id} == owners), "")
     groups = {thing.row.group for thing, _ in here} - {""}
@@ -83,7 +85,6 @@ def label_of(place: Place, stays: Iterable[Stay], things: Mapping[str, Thing], p
     return Label(place=place.id, title=title, lines=tuple(lines), owner=owner, flat=flat, date=date, code=code)
 
 
-def _said(thing: Thing) -> str:
-    return f"{thing.name}, {thing.label}" if thing.label and thing.label.casefold() not in thing.name.casefold() else (
-        thing.name
-    )  # fmt: skip
+def _said(thing: Thing, use_by: str) -> str:
+    label = thing.label if thing.label.casefold() not in thing.name.casefold() else ""
+    return ", ".join(w for w in (thing.name, label, f"use by {use_by}" if use_by else "") if w)

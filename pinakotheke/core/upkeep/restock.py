@@ -29,9 +29,9 @@ REGULAR = 0.03
 class Supply(Frozen):
     """A thing that is used up: how much of it is kept, and how it is bought.
 
-    `lasting` is whether one is open and in use for a while; else what is taken is used up. `spare` is how many unopened ones
-    are kept, or enough for `days`. `pack` is how many are bought at a time. `keeps` is how many days one keeps once open,
-    where the household knows better than the table; 0 for as long as its pack says.
+    `lasting` is whether one is open and in use for a while; else what is taken is used up. `spare` is how many unopened
+    ones are kept, or enough for `days`. `pack` is how many are bought at a time. `keeps` is how many days one keeps once
+    open, where the household knows better than the table; 0 for as long as its pack says.
     """
 
     id: Id
@@ -101,7 +101,7 @@ def is_medicine(thing: Thing) -> bool:
 
 def is_used_up(thing: Thing) -> bool:
     """Whether such a thing is used up and bought again."""
-    return thing.row.group in CONSUMED
+    return thing.row.group in CONSUMED and thing.kind not in load("restock")["used"]["durable"]
 
 
 def stock_of(supply: Supply, movements: Iterable[Movement]) -> Stock:
@@ -140,7 +140,9 @@ def stock_of(supply: Supply, movements: Iterable[Movement]) -> Stock:
                 take(there - one.count)
             lots[one.best_before] += max(0, one.count - there)
     found = tuple(Lot(best_before=day, count=n) for day, n in sorted(lots.items(), key=lambda d: (not d[0], d[0])) if n)
-    return Stock(lots=found, open_since=since, open_best=best, taken=tuple((d, n) for d, n in sorted(taken.items()) if n))
+    return Stock(
+        lots=found, open_since=since, open_best=best, taken=tuple((d, n) for d, n in sorted(taken.items()) if n)
+    )
 
 
 def use_by(supply: Supply, stock: Stock, kind: str) -> str:
@@ -162,12 +164,14 @@ class RunOut(Frozen):
     sure: float
 
 
-def _courses(taken: Sequence[tuple[str, int]], today: date, units: int) -> tuple[NDArray[np.float64], NDArray[np.int64]] | None:
+def _courses(
+    taken: Sequence[tuple[str, int]], today: date, units: int
+) -> tuple[NDArray[np.float64], NDArray[np.int64]] | None:
     """Courses of what is taken next: days from today at which it is taken (courses × takings, rising), and pieces in all
     until then. None where too little is known, or where the last taking is so long ago that none of them fits.
 
-    Cube roots of gamma-like gaps are near to normal (Wilson and Hilferty 1931; predictions by it: Krishnamoorthy, Mathew and
-    Mukherjee 2008, from memory). Mean and spread are drawn as the gaps allow: s² (k − 1)/χ² and a normal about the mean.
+    Cube roots of gamma-like gaps are near to normal (Wilson and Hilferty 1931; predictions by it: Krishnamoorthy, Mathew
+    and Mukherjee 2008, from memory). Mean and spread are drawn as the gaps allow: s² (k − 1)/χ², and a normal about it.
     """
     days = [date.fromisoformat(day) for day, _ in taken]
     gaps = np.diff(np.array([d.toordinal() for d in days], float))
@@ -241,6 +245,6 @@ def to_buy(supply: Supply, stock: Stock, today: date) -> int:
 
 
 def dates_on(supplies: Iterable[Supply], movements: Sequence[Movement], things: Mapping[str, Thing]) -> dict[str, str]:
-    """The day by which what is open of a thing is used, by thing: it goes onto the label of the jar it was decanted into."""
+    """The day by which what is open of a thing is used, by thing: it goes onto the label of its jar."""
     found = {s.thing: use_by(s, stock_of(s, movements), things[s.thing].kind) for s in supplies if s.thing in things}
     return {thing: day for thing, day in found.items() if day}

@@ -5,7 +5,7 @@ from datetime import date
 from ..inventory import Thing
 from ..saying import counted
 from ..tables import load
-from ..upkeep.restock import RunOut, Stock, Supply, is_medicine, use_by
+from ..upkeep.restock import Movement, RunOut, Stock, Supply, is_medicine, use_by
 
 MEDICINE = "Past its day: do not take it. Hand it in where local rules say, often at a pharmacy; never down a drain."
 FOOD = "Past the best-before day on it: look, smell and taste first. A use-by day is another thing: bin it."
@@ -20,6 +20,14 @@ def stock_in_words(supply: Supply, stock: Stock) -> str:
         said.append("none in use")
     said.append(f"{stock.unopened} spare" if supply.lasting else f"{stock.unopened} there")
     return ", ".join(said)
+
+
+def movement_in_words(supply: Supply, one: Movement) -> str:
+    """What happened to a supply: `bought 12, best before 2027-03-01`."""
+    taken = "opened" if supply.lasting else "took"
+    verb = {"opened": taken, "thrown": "threw away"}.get(one.did, one.did)
+    count = "" if one.did == "finished" else f" {one.count}"
+    return f"{verb}{count}, best before {one.best_before}" if one.best_before else f"{verb}{count}"
 
 
 def run_out_in_words(found: RunOut | None, stock: Stock, units: int) -> str:
@@ -50,7 +58,8 @@ def cautions(supply: Supply, stock: Stock, thing: Thing, today: date) -> list[st
         what = [f"{spoilt} unopened"] if spoilt else []
         if by and by < today.isoformat():
             what.append("the one in use")
-        said.append(f"{' and '.join(what)}. {past}")
+        told = " and ".join(what)
+        said.append(f"{told[0].upper()}{told[1:]}. {past}")
     soon = int(load("restock")["estimate"]["soon"]["value"])
     for day, whose in ((by, "the one in use"), (stock.first, "what is spare")):
         left = (date.fromisoformat(day) - today).days if day else -1

@@ -173,6 +173,7 @@ def import_house(user: User | None, house: House, *, demo: bool = False) -> mode
         for t in house.ticks
     )
     _bring_places(row, spaces, house)
+    _bring_supplies(row, house)
     used: dict[int, set[str]] = {}
     for history in house.designs:
         space_row = spaces[history.base.space]
@@ -183,6 +184,20 @@ def import_house(user: User | None, house: House, *, demo: bool = False) -> mode
     if user is not None:
         log(row, user, "house.import", things=len(house.things))
     return row
+
+
+def _bring_supplies(row: models.Household, house: House) -> None:
+    """What is used up, and what happened to it, from a house file."""
+    things = dict(row.thing_set.values_list("key", "pk"))
+    made = models.Supply.objects.bulk_create(
+        [models.Supply(household=row, key=s.id, thing_id=things[s.thing], **s.model_dump(exclude={"id", "thing"}))
+         for s in house.supplies], batch_size=500,
+    )  # fmt: skip
+    supplies = {s.key: s for s in made}
+    models.Movement.objects.bulk_create(
+        [models.Movement(household=row, key=m.id, supply=supplies[m.supply], **m.model_dump(exclude={"id", "supply"}))
+         for m in house.movements], batch_size=500,
+    )  # fmt: skip
 
 
 def own_import(user: User, import_id: int) -> models.HouseImport:

@@ -22,6 +22,7 @@ def _routers() -> None:
         materials,
         papers,
         practice,
+        restock,
         session,
         survey,
         systems,
@@ -43,6 +44,7 @@ def _routers() -> None:
         checks,
         materials,
         install,
+        restock,
         upkeep,
         log,
     )

@@ -13,6 +13,7 @@ from pinakotheke.core.words.upkeep import difference_in_words
 from .. import models, rows
 from ..actions.upkeep import MOST_PRINTED
 from .install_view import Installing
+from .restock_view import open_days
 
 FLOOR = 50
 """What lies lower stands on the floor, and no height is said of it, mm."""
@@ -124,12 +125,17 @@ class Keeping:
 
     def labels(self, origin: str = "", date: str = "", only: Sequence[int] = ()) -> list[tuple[models.Place, Label]]:
         """The label of every place, or of some; codes lead to `origin`."""
-        some = set(only)
+        some, days = set(only), open_days(self.household)
         return [
-            (row, label_of(place, self.stays, self.things, self.people, date=date, code=f"{origin}/at/{row.pk}"))
+            (
+                row,
+                label_of(
+                    place, self.stays, self.things, self.people, date=date, code=f"{origin}/at/{row.pk}", use_by=days
+                ),
+            )
             for row, place in zip(self.rows, self.places, strict=True)
             if not some or row.pk in some
-        ]
+        ]  # fmt: skip
 
 
 def upkeep_view(one: Keeping, origin: str, sheet: str = "") -> UpkeepView:

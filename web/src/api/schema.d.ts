@@ -2429,6 +2429,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{household_id}/restock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Restock
+         * @description What is used up, what runs out, and what to buy.
+         */
+        get: operations["upkeep_restock"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/supplies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Watch
+         * @description Watch a thing, or change how much of it is kept.
+         */
+        put: operations["upkeep_watch"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/supplies/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Unwatch
+         * @description No longer watch a thing.
+         */
+        delete: operations["upkeep_unwatch"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/supplies/{key}/movements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Moved
+         * @description Something happened to a supply; sent twice it is kept once.
+         */
+        post: operations["upkeep_moved"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/movements/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Unmoved
+         * @description It did not happen after all.
+         */
+        delete: operations["upkeep_unmoved"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/restock.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Paper
+         * @description What to buy by shop, to take along, and lines to write on.
+         */
+        get: operations["upkeep_restock_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/spaces/{space_id}/places": {
         parameters: {
             query?: never;
@@ -8503,6 +8623,167 @@ export interface components {
             amiss: boolean;
         };
         /**
+         * MovementView
+         * @description What happened to a supply.
+         */
+        MovementView: {
+            /** Key */
+            key: string;
+            /** Did */
+            did: string;
+            /** Count */
+            count: number;
+            /** On */
+            on: string;
+            /** Best Before */
+            best_before: string;
+        };
+        /**
+         * RestockView
+         * @description What is used up in a household.
+         */
+        RestockView: {
+            /** Today */
+            today: string;
+            /** Supplies */
+            supplies: components["schemas"]["SupplyView"][];
+            /** Shops */
+            shops: components["schemas"]["ShopView"][];
+            /** Could */
+            could: components["schemas"]["WatchableView"][];
+        };
+        /**
+         * ShopView
+         * @description What to buy in a shop: names with how many pieces, or packs of how many.
+         */
+        ShopView: {
+            /** Shop */
+            shop: string;
+            /** Lines */
+            lines: string[];
+        };
+        /**
+         * SupplyView
+         * @description A thing that is used up: what is there, when it runs out, what to buy.
+         */
+        SupplyView: {
+            /** Key */
+            key: string;
+            /** Thing */
+            thing: string;
+            /** Name */
+            name: string;
+            /** Space */
+            space: number | null;
+            /** Place */
+            place: string;
+            /** Lasting */
+            lasting: boolean;
+            /** Spare */
+            spare: number;
+            /** Days */
+            days: number | null;
+            /** Shop */
+            shop: string;
+            /** Pack */
+            pack: number;
+            /** Keeps */
+            keeps: number | null;
+            /** Unopened */
+            unopened: number;
+            /** In Use */
+            in_use: boolean;
+            /** Says */
+            says: string;
+            /** Runs Out */
+            runs_out: string;
+            /** Soonest */
+            soonest: string;
+            /** Cautions */
+            cautions: string[];
+            /** By */
+            by: string;
+            /** First */
+            first: string;
+            /** Par */
+            par: number;
+            /** Buy */
+            buy: number;
+            /** Movements */
+            movements: components["schemas"]["MovementView"][];
+        };
+        /**
+         * WatchableView
+         * @description A thing that could be watched.
+         */
+        WatchableView: {
+            /** Thing */
+            thing: string;
+            /** Name */
+            name: string;
+            /** Space */
+            space: number | null;
+            /** Lasting */
+            lasting: boolean;
+        };
+        /**
+         * SupplyData
+         * @description How much of a thing is kept, and where it is bought.
+         */
+        SupplyData: {
+            /** Thing */
+            thing: string;
+            /**
+             * Lasting
+             * @default true
+             */
+            lasting: boolean;
+            /**
+             * Spare
+             * @default 1
+             */
+            spare: number;
+            /** Days */
+            days?: number | null;
+            /**
+             * Shop
+             * @default
+             */
+            shop: string;
+            /**
+             * Pack
+             * @default 1
+             */
+            pack: number;
+            /** Keeps */
+            keeps?: number | null;
+        };
+        /**
+         * MovementData
+         * @description Something was bought, opened, finished, thrown away or counted; the key is made by the device that says it.
+         */
+        MovementData: {
+            /** Key */
+            key: string;
+            /**
+             * Did
+             * @enum {string}
+             */
+            did: "bought" | "opened" | "finished" | "thrown" | "counted";
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** On */
+            on: string;
+            /**
+             * Best Before
+             * @default
+             */
+            best_before: string;
+        };
+        /**
          * LooseView
          * @description A thing of this space of which some have no place.
          */
@@ -12109,6 +12390,147 @@ export interface operations {
             header?: never;
             path: {
                 design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    upkeep_restock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestockView"];
+                };
+            };
+        };
+    };
+    upkeep_watch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SupplyData"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestockView"];
+                };
+            };
+        };
+    };
+    upkeep_unwatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestockView"];
+                };
+            };
+        };
+    };
+    upkeep_moved: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MovementData"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestockView"];
+                };
+            };
+        };
+    };
+    upkeep_unmoved: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestockView"];
+                };
+            };
+        };
+    };
+    upkeep_restock_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
             };
             cookie?: never;
         };

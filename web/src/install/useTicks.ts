@@ -1,9 +1,9 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { useCallback, useRef, useState } from 'react'
+import { useCallback, useState } from 'react'
 
 import { api, body, Problem, said, type Schemas } from '../api/client'
 import { keys } from '../api/queries'
-import { useRetry } from '../shell/useRetry'
+import { useQueue } from '../shell/useQueue'
 import { newKey } from '../survey/waiting'
 import { planKey, type Plan } from './useInstall'
 
@@ -23,22 +23,6 @@ const NOTHING: Found = {
   way: '',
   there: null,
 }
-const name = (design: number) => `ticks:${design}`
-
-function kept(design: number): Tick[] {
-  try {
-    const there: unknown = JSON.parse(localStorage.getItem(name(design)) ?? '[]')
-    return Array.isArray(there) ? (there as Tick[]) : []
-  } catch {
-    return []
-  }
-}
-
-function keep(design: number, ticks: readonly Tick[]): void {
-  if (ticks.length > 0) localStorage.setItem(name(design), JSON.stringify(ticks))
-  else localStorage.removeItem(name(design))
-}
-
 export interface Ticks {
   /** What this device ticked and has not been told to the server yet. */
   waiting: readonly Tick[]
@@ -51,16 +35,7 @@ export interface Ticks {
 /** Ticks are kept on the device first and sent when there is a connection: none is lost, none is counted twice. */
 export function useTicks(spaceId: number, design: number): Ticks {
   const client = useQueryClient()
-  const [waiting, setWaiting] = useState(() => kept(design))
   const [refused, setRefused] = useState('')
-  const sending = useRef(false)
-  const put = useCallback(
-    (next: Tick[]) => {
-      keep(design, next)
-      setWaiting(next)
-    },
-    [design],
-  )
   // What was sent stands on the plan here before it leaves the queue: the connection may go before the plan is asked for.
   const told = useCallback(
     (change: (ticks: Schemas['TickView'][]) => Schemas['TickView'][], id: string) =>
@@ -74,55 +49,42 @@ export function useTicks(spaceId: number, design: number): Ticks {
       ),
     [client, design],
   )
-  const send = useCallback(async () => {
-    if (sending.current) return
-    sending.current = true
-    let sent = 0
-    try {
-      for (let [next] = kept(design); next; [next] = kept(design)) {
-        const { gone, ...tick } = next
-        const path = { design_id: design }
-        try {
-          if (gone) {
-            await api.DELETE('/api/designs/{design_id}/ticks/{key}', {
-              params: { path: { ...path, key: tick.key } },
-            })
-            told((ticks) => ticks.filter((one) => one.key !== tick.key), tick.step)
-          } else {
-            const answer = await body(
-              api.POST('/api/designs/{design_id}/ticks', { params: { path }, body: tick }),
-            )
-            told((ticks) => [...ticks.filter((one) => one.key !== answer.key), answer], tick.step)
-          }
-        } catch (error) {
-          // Without a connection it waits; what is refused would be refused again.
-          if (!(error instanceof Problem) || error.status === 0 || error.status >= 500) throw error
-          const words = [tick.at, tick.note].filter(Boolean).join('; ')
-          if (error.status !== 404) setRefused(words ? `${said(error)} You had said: ${words}` : said(error))
-        }
-        sent += 1
-        put(kept(design).filter((one) => one !== next && one.key + one.gone !== next.key + next.gone))
+  const send = useCallback(
+    async ({ gone, ...tick }: Tick) => {
+      const path = { design_id: design }
+      if (gone) {
+        await api.DELETE('/api/designs/{design_id}/ticks/{key}', {
+          params: { path: { ...path, key: tick.key } },
+        })
+        told((ticks) => ticks.filter((one) => one.key !== tick.key), tick.step)
+      } else {
+        const answer = await body(
+          api.POST('/api/designs/{design_id}/ticks', { params: { path }, body: tick }),
+        )
+        told((ticks) => [...ticks.filter((one) => one.key !== answer.key), answer], tick.step)
       }
-    } finally {
-      sending.current = false
-      if (sent > 0) {
-        // What was not as drawn changes the design and the survey too.
-        void client.invalidateQueries({ queryKey: keys.design(design) })
-        void client.invalidateQueries({ queryKey: keys.space(spaceId) })
-        void client.invalidateQueries({ queryKey: keys.ledger(spaceId) })
-      }
-    }
-  }, [client, design, put, spaceId, told])
-
-  useRetry(waiting.length, send)
+    },
+    [design, told],
+  )
+  const onRefused = useCallback((tick: Tick, problem: Problem) => {
+    const words = [tick.at, tick.note].filter(Boolean).join('; ')
+    if (problem.status !== 404) setRefused(words ? `${said(problem)} You had said: ${words}` : said(problem))
+  }, [])
+  const onSent = useCallback(() => {
+    // What was not as drawn changes the design and the survey too.
+    void client.invalidateQueries({ queryKey: keys.design(design) })
+    void client.invalidateQueries({ queryKey: keys.space(spaceId) })
+    void client.invalidateQueries({ queryKey: keys.ledger(spaceId) })
+  }, [client, design, spaceId])
+  const { waiting, put } = useQueue<Tick>(`ticks:${String(design)}`, { send, onRefused, onSent })
 
   return {
     waiting,
     refused,
     tick: (step, more = {}) => {
       setRefused('')
-      put([
-        ...kept(design),
+      put((now) => [
+        ...now,
         {
           key: newKey(),
           step,
@@ -134,8 +96,10 @@ export function useTicks(spaceId: number, design: number): Ticks {
       ])
     },
     untick: (step, sent) => {
-      const rest = kept(design).filter((one) => one.step !== step || one.amiss)
-      put([...rest, ...sent.filter((one) => !one.amiss).map((one) => ({ ...asTick(one), gone: true }))])
+      put((now) => [
+        ...now.filter((one) => one.step !== step || one.amiss),
+        ...sent.filter((one) => !one.amiss).map((one) => ({ ...asTick(one), gone: true })),
+      ])
     },
   }
 }

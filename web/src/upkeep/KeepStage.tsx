@@ -11,12 +11,14 @@ import { Labels } from './Labels'
 import { Log } from './Log'
 import { MoveIn } from './MoveIn'
 import { Places } from './Places'
+import { Restock } from './Restock'
 import { useActs, useUpkeep } from './useUpkeep'
 import './upkeep.css'
 
 const VIEWS = [
   { value: 'places', label: 'What is where' },
   { value: 'labels', label: 'Labels' },
+  { value: 'restock', label: 'Restock' },
   { value: 'log', label: 'Log' },
 ]
 
@@ -58,8 +60,11 @@ export default function KeepStage({ house, space, design }: StageProps) {
                 </Button>
               )}
             </div>
-            {view !== 'log' && <MoveIn upkeep={upkeep} design={design} acts={acts} />}
+            {(view === 'places' || view === 'labels') && (
+              <MoveIn upkeep={upkeep} design={design} acts={acts} />
+            )}
             {view === 'log' && <Log house={house.id} />}
+            {view === 'restock' && <Restock house={house.id} space={space} />}
             {view === 'places' && (
               <Places
                 upkeep={upkeep}

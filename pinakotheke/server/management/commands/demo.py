@@ -14,8 +14,10 @@ from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandParser
+from django.utils import timezone
 
 from pinakotheke.core.housefile import load_house
+from pinakotheke.demo import as_of
 from pinakotheke.server import models
 from pinakotheke.server.actions.house import import_house
 from pinakotheke.server.actions.layout import OVER, ask
@@ -34,7 +36,7 @@ def load_demo() -> models.Household:
         user.set_unusable_password()
         user.save()
     text = files("pinakotheke.demo").joinpath("halt.house.json").read_text("utf-8")
-    return import_house(user, load_house(text), demo=True)
+    return import_house(user, as_of(load_house(text), timezone.localdate()), demo=True)
 
 
 class Command(BaseCommand):

@@ -21,7 +21,7 @@ from .materials.sawing import Sawn
 from .survey import Survey
 from .systems import Range
 from .units import Units
-from .upkeep import Movement, Place, Stay, Supply
+from .upkeep import Before, Hunt, Leaving, Movement, Place, Review, Stay, Supply, Swap
 
 FORMAT: Final = "pinakotheke-house-1"
 MOST_BYTES = 20_000_000
@@ -80,6 +80,16 @@ class House(Frozen):
     """What is used up and bought again."""
     movements: Annotated[tuple[Movement, ...], AtMost(50_000)] = ()
     """What was bought, opened and taken of it."""
+    swaps: Annotated[tuple[Swap, ...], AtMost(200)] = ()
+    """Things that take turns by the season."""
+    reviews: Annotated[tuple[Review, ...], AtMost(5000)] = ()
+    """Looks at spaces, and what was seen."""
+    leaving: Annotated[tuple[Leaving, ...], AtMost(20_000)] = ()
+    """Where what leaves goes, and by when."""
+    hunts: Annotated[tuple[Hunt, ...], AtMost(2000)] = ()
+    """Games of finding things."""
+    before: Annotated[tuple[Before, ...], AtMost(200)] = ()
+    """What was noted of spaces before the work."""
 
     @model_validator(mode="after")
     def _refers_to_what_is_here(self) -> Self:
@@ -88,7 +98,8 @@ class House(Frozen):
                            ("work", self.work), ("sawing", self.sawing), ("money", self.money),
                            ("price_lists", self.price_lists), ("ticks", self.ticks),
                            ("places", self.places), ("stays", self.stays), ("supplies", self.supplies),
-                           ("movements", self.movements)):  # fmt: skip
+                           ("movements", self.movements), ("swaps", self.swaps), ("reviews", self.reviews),
+                           ("leaving", self.leaving), ("hunts", self.hunts), ("before", self.before)):  # fmt: skip
             ids = [row.id for row in rows]
             double = next((i for n, i in enumerate(ids) if i in ids[:n]), None) if len(set(ids)) < len(ids) else None
             if double is not None:
@@ -126,6 +137,20 @@ class House(Frozen):
                 raise Refusal("house.no-thing", what="supplies", id=supply.id, thing=supply.thing)
         if len({s.thing for s in self.supplies}) < len(self.supplies):
             raise Refusal("house.double-supply")
+        for swap in self.swaps:
+            for row in swap.rows:
+                if row.thing not in things or {row.during, row.after} - places - {""}:
+                    raise Refusal("house.no-stay", id=swap.id, place=row.during or row.after, thing=row.thing)
+        for leaves in self.leaving:
+            if leaves.thing not in things:
+                raise Refusal("house.no-thing", what="leaving", id=leaves.id, thing=leaves.thing)
+        for what, kept in (("reviews", self.reviews), ("hunts", self.hunts), ("before", self.before)):
+            for of_space in kept:
+                if of_space.space not in spaces:
+                    raise Refusal("house.no-space", what=what, id=of_space.id, space=of_space.space)
+        for what, owners in (("leaving", [x.thing for x in self.leaving]), ("before", [b.space for b in self.before])):
+            if len(set(owners)) < len(owners):
+                raise Refusal("house.double-id", what=what, id=max(owners, key=owners.count))
         for movement in self.movements:
             if movement.supply not in supplies:
                 raise Refusal("house.no-supply", id=movement.id, supply=movement.supply)
@@ -152,6 +177,8 @@ ROWS: dict[str, tuple[type[Frozen], int]] = {
     "work": (WorkSession, 500), "designs": (History, 200), "sawing": (Sawn, 2000), "money": (MoneyEntry, 5000),
     "price_lists": (PriceList, 40), "ticks": (Tick, 5000),
     "places": (Place, 20_000), "stays": (Stay, 40_000), "supplies": (Supply, 2000), "movements": (Movement, 50_000),
+    "swaps": (Swap, 200), "reviews": (Review, 5000), "leaving": (Leaving, 20_000), "hunts": (Hunt, 2000),
+    "before": (Before, 200),
 }  # fmt: skip
 """The house's lists: of what, and how many at most."""
 

@@ -304,6 +304,69 @@ class Movement(Owned):
         constraints = [models.UniqueConstraint(fields=["household", "key"], name="movement_key")]
 
 
+class Swap(Owned):
+    """Things that take turns in their places by the season; `rows` are the core's."""
+
+    name = models.CharField(max_length=240)
+    begins = models.CharField(max_length=5)
+    ends = models.CharField(max_length=5)
+    rows = models.JSONField(default=list)
+    now = models.CharField(max_length=6, default="after")
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["household", "key"], name="swap_key")]
+
+
+class Review(Owned):
+    """A space was looked at on a day: what was seen, and when it is looked at again."""
+
+    space = models.ForeignKey(Space, on_delete=models.CASCADE, related_name="reviews")
+    on = models.CharField(max_length=10)
+    next_on = models.CharField(max_length=10, blank=True, default="")
+    answers = models.JSONField(default=list)
+    was = models.JSONField(default=list)
+    """What the things were that it changed, so that it can be taken back."""
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["household", "key"], name="review_key")]
+
+
+class Leaving(Owned):
+    """Where a thing that leaves goes, and by when, where somebody said so."""
+
+    thing = models.OneToOneField(Thing, on_delete=models.CASCADE, related_name="leaving")
+    to = models.CharField(max_length=200, blank=True, default="")
+    by = models.CharField(max_length=10, blank=True, default="")
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["household", "key"], name="leaving_key")]
+
+
+class Hunt(Owned):
+    """A game of finding things against time, before or after the work."""
+
+    space = models.ForeignKey(Space, on_delete=models.CASCADE, related_name="hunts")
+    moment = models.CharField(max_length=6)
+    on = models.CharField(max_length=10)
+    finds = models.JSONField(default=list)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["household", "key"], name="hunt_key")]
+
+
+class Before(Owned):
+    """What somebody noted of a space before the work."""
+
+    space = models.OneToOneField(Space, on_delete=models.CASCADE, related_name="before")
+    pieces = models.PositiveIntegerField(null=True)
+    floor = models.FloatField(null=True)
+    rail = models.FloatField(null=True)
+    shelf = models.FloatField(null=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["household", "key"], name="before_key")]
+
+
 class WorkSession(Owned):
     """A session of work in one space: a goal and a time box."""
 

@@ -27,6 +27,7 @@ TICK_FIELDS = ("design", "step", "minutes", "estimate", "note", "amiss", "on", "
 PLACE_FIELDS = ("name", "design", "part", "box", "height", "printed", "printed_on")
 STAY_FIELDS = ("count", "lent_to", "lent_on")
 SUPPLY_FIELDS = ("lasting", "spare", "days", "shop", "pack", "keeps")
+SWAP_FIELDS = ("name", "begins", "ends", "rows", "now")
 MOVEMENT_FIELDS = ("did", "count", "on", "best_before")
 MONEY_FIELDS = ("space", "kind", "amount", "what", "on")
 
@@ -127,6 +128,35 @@ def movement_of(row: models.Movement) -> upkeep.Movement:
     )
 
 
+def swap_of(row: models.Swap) -> upkeep.Swap:
+    """Things that take turns."""
+    return upkeep.Swap.model_validate({"id": row.key, **{f: getattr(row, f) for f in SWAP_FIELDS}})
+
+
+def review_of(row: models.Review) -> upkeep.Review:
+    """A look at a space."""
+    return upkeep.Review.model_validate(_of_space(row, ("on", "next_on", "answers")))
+
+
+def leaving_of(row: models.Leaving) -> upkeep.Leaving:
+    """Where a thing goes."""
+    return upkeep.Leaving(id=row.key, thing=row.thing.key, to=row.to, by=row.by)
+
+
+def hunt_of(row: models.Hunt) -> upkeep.Hunt:
+    """A game of finding things."""
+    return upkeep.Hunt.model_validate(_of_space(row, ("moment", "on", "finds")))
+
+
+def before_of(row: models.Before) -> upkeep.Before:
+    """What was noted before the work."""
+    return upkeep.Before.model_validate(_of_space(row, ("pieces", "floor", "rail", "shelf")))
+
+
+def _of_space(row: models.Review | models.Hunt | models.Before, fields: tuple[str, ...]) -> dict[str, Any]:
+    return {"id": row.key, "space": row.space.key, **{f: getattr(row, f) for f in fields}}
+
+
 def choice_of(row: models.Space) -> install.InstallChoice | None:
     """How a space is installed; None where nobody said."""
     return None if row.install is None else install.InstallChoice.model_validate(row.install)
@@ -221,6 +251,11 @@ def house_of(row: models.Household) -> files.House:
         stays=tuple(stay_of(s) for s in row.stay_set.select_related("place", "thing").order_by("pk")),
         supplies=tuple(supply_of(s) for s in row.supply_set.select_related("thing").order_by("pk")),
         movements=tuple(movement_of(m) for m in row.movement_set.select_related("supply").order_by("pk")),
+        swaps=tuple(swap_of(s) for s in row.swap_set.order_by("pk")),
+        reviews=tuple(review_of(r) for r in row.review_set.select_related("space").order_by("pk")),
+        leaving=tuple(leaving_of(x) for x in row.leaving_set.select_related("thing").order_by("pk")),
+        hunts=tuple(hunt_of(h) for h in row.hunt_set.select_related("space").order_by("pk")),
+        before=tuple(before_of(b) for b in row.before_set.select_related("space").order_by("pk")),
         ranges=ranges_of(row),
         containers=containers_of(row),
         words=tuple(words_of(row).values()),

@@ -12,7 +12,7 @@ from ..inventory.needs import ways
 from ..layout import Assignment, Design
 from ..layout.models import fresh_ids
 from ..layout.packing.fits import ask, misfit
-from ..layout.report.ledger import capacity
+from ..layout.report.ledger import ask_of, capacity
 from ..systems import Part
 from .places import Place
 
@@ -60,17 +60,21 @@ class Rooms:
         box = design.box(self.places[place].box) if self.places[place].box else None
         if box is not None:
             return self._box(design, part, box, contents)
+        if not contents:
+            return 0.0
         family, bay = design.family_of(part), design.bay_of(part)
-        amount = mass = 0.0
+        boxes = [ask_of(design, part, a, dict(self.things)) for a in design.held_by(part.id)
+                 if a.container and a.thing in self.things]  # fmt: skip
+        amount, mass = sum(b.amount for b in boxes), sum(b.mass for b in boxes)
         for key, count in contents.items():
             thing = self.things[key]
-            way = way_at(design, part, thing)
-            if way is None:
+            so = kept_at(design, part, thing)
+            if so is None:
                 return inf
-            one = ask(thing, way, part.role, family, bay, design.rules, count)
+            one = ask(thing, so[0], part.role, family, bay, design.rules, count, turned=so[1])
             amount, mass = amount + one.amount, mass + one.mass
         room, rating = capacity(design, part), family.rating(part, bay)
-        return max(amount / room if room else inf, mass / rating if rating else 0.0) if contents else 0.0
+        return max(amount / room if room else inf, mass / rating if rating else 0.0)
 
     def _box(self, design: Design, part: Part, box: Container, contents: Contents) -> float:
         """Boxes of one kind in a part: as many as the design put there."""
@@ -95,22 +99,24 @@ class Rooms:
                 continue
             part, box = found[1], self.places[place].box
             for key, count in held.items():
-                way = (
-                    "box" if box else way_at(design, part, self.things[key]) or ways(self.things[key], design.rules)[0]
-                )
-                rows.append(Assignment(id=next(ids), thing=key, part=part.id, way=way, count=count, container=box))
+                so = None if box else kept_at(design, part, self.things[key])
+                way, turned = so or ("box" if box else ways(self.things[key], design.rules)[0], False)
+                rows.append(Assignment(id=next(ids), thing=key, part=part.id, way=way, count=count, turned=turned,
+                                       container=box))  # fmt: skip
         return design.model_copy(update={"assignments": tuple(rows), "unplaced": ()})
 
 
-def way_at(design: Design, part: Part, thing: Thing) -> Way | None:
-    """How a thing is kept in a part: as the design has it there, else the first way in which it goes in."""
-    own = next((a.way for a in design.held_by(part.id) if a.thing == thing.id and not a.container), None)
+def kept_at(design: Design, part: Part, thing: Thing) -> tuple[Way, bool] | None:
+    """How a thing is kept in a part, and whether turned: as the design has it there, else the first way in which it goes
+    in; None where it does not.
+    """
+    own = next(((a.way, a.turned) for a in design.held_by(part.id) if a.thing == thing.id and not a.container), None)
     if own is not None:
         return own
     family, bay = design.family_of(part), design.bay_of(part)
     for way in ways(thing, design.rules):
         if misfit(thing, way, part.role, ask(thing, way, part.role, family, bay, design.rules, 1), family, bay) is None:
-            return way
+            return way, False
     return None
 
 

@@ -10,6 +10,7 @@ from django.db import IntegrityError, transaction
 from django.db.models import F
 
 from pinakotheke.core import house as core
+from pinakotheke.core.base import Frozen
 from pinakotheke.core.housefile import House
 
 from .. import models, rows
@@ -174,6 +175,7 @@ def import_house(user: User | None, house: House, *, demo: bool = False) -> mode
     )
     _bring_places(row, spaces, house)
     _bring_supplies(row, house)
+    _bring_keeping(row, spaces, house)
     used: dict[int, set[str]] = {}
     for history in house.designs:
         space_row = spaces[history.base.space]
@@ -198,6 +200,32 @@ def _bring_supplies(row: models.Household, house: House) -> None:
         [models.Movement(household=row, key=m.id, supply=supplies[m.supply], **m.model_dump(exclude={"id", "supply"}))
          for m in house.movements], batch_size=500,
     )  # fmt: skip
+
+
+def _bring_keeping(row: models.Household, spaces: dict[str, models.Space], house: House) -> None:
+    """Swaps, reviews, what leaves, games and what was noted before, from a house file."""
+    models.Swap.objects.bulk_create(
+        models.Swap(household=row, key=s.id, **s.model_dump(mode="json", exclude={"id"})) for s in house.swaps
+    )
+    things = dict(row.thing_set.values_list("key", "pk"))
+    models.Leaving.objects.bulk_create(
+        models.Leaving(household=row, key=x.id, thing_id=things[x.thing], to=x.to, by=x.by) for x in house.leaving
+    )
+    models.Review.objects.bulk_create(
+        models.Review(household=row, key=r.id, space=spaces[r.space], **_fields(r)) for r in house.reviews
+    )
+    models.Hunt.objects.bulk_create(
+        models.Hunt(household=row, key=h.id, space=spaces[h.space], **_fields(h)) for h in house.hunts
+    )
+    models.Before.objects.bulk_create(
+        models.Before(household=row, key=b.id, space=spaces[b.space], **_fields(b)) for b in house.before
+    )
+
+
+def _fields(one: Frozen) -> dict[str, Any]:
+    """What a row of a space keeps of it."""
+    fields: dict[str, Any] = one.model_dump(mode="json", exclude={"id", "space"})
+    return fields
 
 
 def own_import(user: User, import_id: int) -> models.HouseImport:

@@ -23,6 +23,8 @@ def _routers() -> None:
         papers,
         practice,
         restock,
+        reviewing,
+        seasons,
         session,
         survey,
         systems,
@@ -45,6 +47,8 @@ def _routers() -> None:
         materials,
         install,
         restock,
+        reviewing,
+        seasons,
         upkeep,
         log,
     )

@@ -2549,6 +2549,230 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/spaces/{space_id}/review": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Review
+         * @description When a space is looked at, what to look at, and what leaves.
+         */
+        get: operations["upkeep_review"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/reviews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reviewed
+         * @description A space was looked at; sent twice it is kept once.
+         */
+        post: operations["upkeep_reviewed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/reviews/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Unreviewed
+         * @description A look was not so: what it changed is as it was.
+         */
+        delete: operations["upkeep_unreviewed"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/things/{thing_id}/leaving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Leaves
+         * @description Where something that leaves goes, and by when.
+         */
+        put: operations["upkeep_leaves"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/things/{thing_id}/gone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Gone
+         * @description Something that leaves is gone.
+         */
+        post: operations["upkeep_gone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/leaving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Queue
+         * @description All that leaves the house, what is due first at the top.
+         */
+        get: operations["upkeep_leaving"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/seasons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Seasons
+         * @description Swaps by the season: whether both states fit, and the moves in their order.
+         */
+        get: operations["upkeep_seasons"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/swaps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan
+         * @description Plan a swap.
+         */
+        post: operations["upkeep_plan_swap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/swaps/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change
+         * @description Plan a swap otherwise.
+         */
+        put: operations["upkeep_change_swap"];
+        post?: never;
+        /**
+         * Drop
+         * @description A swap is planned no longer.
+         */
+        delete: operations["upkeep_drop_swap"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/swaps/{key}/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Done
+         * @description The things changed their places; done once more, it is as it was.
+         */
+        post: operations["upkeep_swap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/keeping.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calendar
+         * @description Swaps, reviews and what leaves, as iCalendar.
+         */
+        get: operations["upkeep_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/spaces/{space_id}/places": {
         parameters: {
             query?: never;
@@ -3219,30 +3443,32 @@ export interface components {
         };
         /**
          * Answer
-         * @description What somebody answered to a question that only a person can: about which obstacle or thing, by whom, and when.
+         * @description What was seen: a place overflows, stays empty or is fine; of a thing, that nobody used it, that it never goes back,
+         *     or that there are more of it (`count` now). `leaves` is what becomes of what nobody used, or of those that came in.
          */
         Answer: {
-            /** Question */
-            question: string;
             /**
-             * About
-             * @default
-             */
-            about: string;
-            /**
-             * Says
+             * Seen
              * @enum {string}
              */
-            says: "yes" | "no";
+            seen: "overflows" | "empty" | "unused" | "strays" | "more" | "fine";
             /**
-             * Note
+             * Place
              * @default
              */
-            note: string;
-            /** By */
-            by: string;
-            /** On */
-            on: string;
+            place: string;
+            /**
+             * Thing
+             * @default
+             */
+            thing: string;
+            /** Count */
+            count?: number | null;
+            /**
+             * Leaves
+             * @default
+             */
+            leaves: ("keep" | "move" | "give away" | "sell" | "repair" | "recycle" | "bin" | "undecided") | "";
         };
         /**
          * OwnedView
@@ -4716,23 +4942,35 @@ export interface components {
         };
         /**
          * ReviewView
-         * @description What the readings would have led to.
+         * @description When a space is looked at, what to look at, what was seen, and what leaves.
          */
         ReviewView: {
-            /** Score */
-            score: number;
-            /** Plan */
-            plan: string;
-            /** Wasted */
-            wasted: string;
-            /** Unlevel */
-            unlevel: string;
-            /** Misses */
-            misses: components["schemas"]["MissView"][];
-            /** Unread */
-            unread: string[];
-            /** Overlooked */
-            overlooked: string[];
+            /** Due */
+            due: string;
+            /** Overdue */
+            overdue: boolean;
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "fortnight" | "month";
+            /** Schools */
+            schools: [
+                string,
+                string
+            ][];
+            /** Looks */
+            looks: components["schemas"]["LookView"][];
+            /** Past */
+            past: components["schemas"]["PastReview"][];
+            /** Relief */
+            relief: string[];
+            /** Leaving */
+            leaving: components["schemas"]["LeavingView"][];
+            /** Growing */
+            growing: string[];
+            /** Decisions */
+            decisions: string[];
         };
         /**
          * AtVersion
@@ -8637,6 +8875,8 @@ export interface components {
             on: string;
             /** Best Before */
             best_before: string;
+            /** Says */
+            says: string;
         };
         /**
          * RestockView
@@ -8782,6 +9022,246 @@ export interface components {
              * @default
              */
             best_before: string;
+        };
+        /**
+         * ReviewQuery
+         * @description By which school the first looks are due.
+         */
+        ReviewQuery: {
+            /**
+             * School
+             * @default fortnight
+             * @enum {string}
+             */
+            school: "fortnight" | "month";
+        };
+        /**
+         * LeavingView
+         * @description Something that leaves.
+         */
+        LeavingView: {
+            /** Id */
+            id: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
+            /** Decision */
+            decision: string;
+            /** To */
+            to: string;
+            /** By */
+            by: string;
+            /** Late */
+            late: boolean;
+        };
+        /**
+         * LookView
+         * @description Something to look at.
+         */
+        LookView: {
+            /** Says */
+            says: string;
+            /** Place */
+            place: string;
+            /** Thing */
+            thing: string;
+        };
+        /**
+         * PastReview
+         * @description A look that was had.
+         */
+        PastReview: {
+            /** Key */
+            key: string;
+            /** On */
+            on: string;
+            /** Says */
+            says: string[];
+        };
+        /**
+         * ReviewData
+         * @description What was seen at a look, and when the next one is; the key is made by the device that says it.
+         */
+        ReviewData: {
+            /** Key */
+            key: string;
+            /**
+             * Answers
+             * @default []
+             */
+            answers: components["schemas"]["Answer"][];
+            /**
+             * Next On
+             * @default
+             */
+            next_on: string;
+        };
+        /**
+         * LeavingData
+         * @description Where something goes, and by when.
+         */
+        LeavingData: {
+            /**
+             * To
+             * @default
+             */
+            to: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+        };
+        /**
+         * SeasonsQuery
+         * @description Things of which space are offered.
+         */
+        SeasonsQuery: {
+            /** Space */
+            space?: number | null;
+        };
+        /**
+         * OfferedView
+         * @description Something to choose: a place, a thing, or a swap that households plan.
+         */
+        OfferedView: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Count
+             * @default 0
+             */
+            count: number;
+            /**
+             * At
+             * @default
+             */
+            at: string;
+        };
+        /**
+         * SeasonsView
+         * @description Swaps of a household, and what to choose from.
+         */
+        SeasonsView: {
+            /** Swaps */
+            swaps: components["schemas"]["SwapView"][];
+            /** Places */
+            places: components["schemas"]["OfferedView"][];
+            /** Things */
+            things: components["schemas"]["OfferedView"][];
+            /** Usual */
+            usual: components["schemas"]["UsualSwap"][];
+        };
+        /**
+         * SwapRowView
+         * @description So many of a thing, and where they are in which state.
+         */
+        SwapRowView: {
+            /** Thing */
+            thing: string;
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
+            /** During */
+            during: string;
+            /** After */
+            after: string;
+        };
+        /**
+         * SwapView
+         * @description A swap: when, what, where it does not fit, and the moves in their order.
+         */
+        SwapView: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Begins */
+            begins: string;
+            /** Ends */
+            ends: string;
+            /**
+             * Now
+             * @enum {string}
+             */
+            now: "during" | "after";
+            /** Next On */
+            next_on: string;
+            /** Rows */
+            rows: components["schemas"]["SwapRowView"][];
+            /** Moves */
+            moves: string[];
+            /** Aside */
+            aside: number;
+            /** Fewest */
+            fewest: boolean;
+            /** Wrong */
+            wrong: string[];
+            /** Note */
+            note: string;
+        };
+        /**
+         * UsualSwap
+         * @description A swap that households plan, with the things here that belong to it.
+         */
+        UsualSwap: {
+            /** Name */
+            name: string;
+            /** Begins */
+            begins: string;
+            /** Ends */
+            ends: string;
+            /** Things */
+            things: string[];
+        };
+        /**
+         * SwapData
+         * @description A swap as it is planned; `now` counts for a new one only.
+         */
+        SwapData: {
+            /** Name */
+            name: string;
+            /** Begins */
+            begins: string;
+            /** Ends */
+            ends: string;
+            /**
+             * Rows
+             * @default []
+             */
+            rows: components["schemas"]["SwapRow"][];
+            /**
+             * Now
+             * @default after
+             * @enum {string}
+             */
+            now: "during" | "after";
+        };
+        /**
+         * SwapRow
+         * @description So many of a thing, where they are during the season and after it; no place while they are in use.
+         */
+        SwapRow: {
+            /** Thing */
+            thing: string;
+            /** Count */
+            count: number;
+            /**
+             * During
+             * @default
+             */
+            during: string;
+            /**
+             * After
+             * @default
+             */
+            after: string;
         };
         /**
          * LooseView
@@ -12526,6 +13006,282 @@ export interface operations {
         };
     };
     upkeep_restock_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    upkeep_review: {
+        parameters: {
+            query?: {
+                school?: "fortnight" | "month";
+            };
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewView"];
+                };
+            };
+        };
+    };
+    upkeep_reviewed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReviewData"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewView"];
+                };
+            };
+        };
+    };
+    upkeep_unreviewed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewView"];
+                };
+            };
+        };
+    };
+    upkeep_leaves: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                thing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeavingData"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeavingView"];
+                };
+            };
+        };
+    };
+    upkeep_gone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                thing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    upkeep_leaving: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeavingView"][];
+                };
+            };
+        };
+    };
+    upkeep_seasons: {
+        parameters: {
+            query?: {
+                space?: number | null;
+            };
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonsView"];
+                };
+            };
+        };
+    };
+    upkeep_plan_swap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapData"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    upkeep_change_swap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapData"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    upkeep_drop_swap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    upkeep_swap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    upkeep_calendar: {
         parameters: {
             query?: never;
             header?: never;

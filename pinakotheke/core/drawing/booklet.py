@@ -3,20 +3,17 @@ tick. Drawings stand in it to scale, as large as the page takes them.
 """
 
 from collections.abc import Sequence
-from io import BytesIO
 
 from reportlab.lib.colors import HexColor
-from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib.units import mm
-from reportlab.pdfgen.canvas import Canvas as Pdf
-from reportlab.platypus import Flowable, KeepTogether, PageBreak, SimpleDocTemplate, Spacer, Table, TableStyle
+from reportlab.platypus import Flowable, KeepTogether, PageBreak, Spacer, Table, TableStyle
 
 from ..base import Frozen
 from ..tables import load
 from ..units import Units
-from .check_report import BODY, HEAD, QUIET, TITLE, said_in
 from .models import Drawing
-from .pdf import FONT, MARGIN, SCALES, Plotter, use_fonts
+from .paper import BODY, HEAD, QUIET, TITLE, built, page_of, said_in
+from .pdf import MARGIN, SCALES, Plotter
 from .svg import CAPTION, INK
 
 BOX = 3.5 * mm
@@ -66,12 +63,8 @@ class Picture(Flowable):
 def booklet(title: str, date: str, opening: Sequence[str], walls: Sequence[BookWall], steps: Sequence[BookStep],
             ready: Sequence[str], units: Units) -> bytes:  # fmt: skip
     """The booklet as PDF: A4, or letter where the household speaks in inches."""
-    use_fonts()
-    out, words = BytesIO(), load("installing")["booklet"]
-    paper = LETTER if units == "imperial" else A4
+    words, paper = load("installing")["booklet"], page_of(units)
     wide, high = paper[0] - 2 * MARGIN - 12, paper[1] - 2 * MARGIN - 60 * mm
-    document = SimpleDocTemplate(out, pagesize=paper, leftMargin=MARGIN, rightMargin=MARGIN, topMargin=MARGIN,
-                                 bottomMargin=MARGIN + 6 * mm, title=title, invariant=1, pageCompression=0)  # fmt: skip
     story: list[Flowable] = [said_in(title, TITLE), said_in(date, QUIET), Spacer(1, 3 * mm)]
     story += [said_in(line, BODY) for line in opening]
     story += [said_in(words["ready"], HEAD), *(_boxed(one, wide) for one in ready)]
@@ -84,13 +77,7 @@ def booklet(title: str, date: str, opening: Sequence[str], walls: Sequence[BookW
     story += [PageBreak(), said_in(words["steps"], HEAD)]
     story += [_step(step, wide) for step in steps]
     story += [Spacer(1, 5 * mm), said_in(words["closing"], BODY)]
-
-    def numbered(pdf: Pdf, _document: object) -> None:
-        pdf.setFont(FONT, 8)
-        pdf.drawRightString(paper[0] - MARGIN, MARGIN, f"page {pdf.getPageNumber()}")
-
-    document.build(story, onFirstPage=numbered, onLaterPages=numbered)
-    return out.getvalue()
+    return built(title, story, units)
 
 
 class _Box(Flowable):

@@ -10,11 +10,11 @@ from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas as Pdf
-from reportlab.platypus import Flowable, SimpleDocTemplate, Spacer, Table, TableStyle
+from reportlab.platypus import Flowable, Spacer, Table, TableStyle
 
 from ..units import Units
-from .check_report import BODY, QUIET, TITLE, said_in
-from .pdf import BOLD, FONT, MARGIN, use_fonts
+from .paper import BODY, QUIET, TITLE, built, room_on, said_in
+from .pdf import BOLD, FONT, use_fonts
 from .svg import CAPTION, INK
 
 
@@ -40,12 +40,7 @@ class CutLabel(NamedTuple):
 
 def buying_list(title: str, date: str, table: Sequence[Sequence[str]], notes: Sequence[str], units: Units) -> bytes:
     """The list as PDF: `table` with its header first and its total last, and notes under it."""
-    use_fonts()
-    out = BytesIO()
-    paper = LETTER if units == "imperial" else A4
-    document = SimpleDocTemplate(out, pagesize=paper, leftMargin=MARGIN, rightMargin=MARGIN, topMargin=MARGIN,
-                                 bottomMargin=MARGIN + 6 * mm, title=title, invariant=1, pageCompression=0)  # fmt: skip
-    wide = paper[0] - 2 * MARGIN
+    wide = room_on(units)
     shares = (0.32, 0.24, 0.1, 0.14, 0.1, 0.1)
     rows = [[said_in(cell, BODY) if n and k < 2 else cell for k, cell in enumerate(row)]
             for n, row in enumerate(table)]  # fmt: skip
@@ -58,13 +53,7 @@ def buying_list(title: str, date: str, table: Sequence[Sequence[str]], notes: Se
     ]))  # fmt: skip
     story: list[Flowable] = [said_in(title, TITLE), said_in(date, QUIET), Spacer(1, 3 * mm), body, Spacer(1, 4 * mm)]
     story += [said_in(note, BODY) for note in notes]
-
-    def numbered(pdf: Pdf, _document: object) -> None:
-        pdf.setFont(FONT, 8)
-        pdf.drawRightString(paper[0] - MARGIN, MARGIN, f"page {pdf.getPageNumber()}")
-
-    document.build(story, onFirstPage=numbered, onLaterPages=numbered)
-    return out.getvalue()
+    return built(title, story, units)
 
 
 def cut_labels(labels: Sequence[CutLabel], units: Units) -> bytes:

@@ -1,16 +1,14 @@
 """The shopping list on paper: what to buy by shop with boxes to tick, what is watched beside it, and lines to write on."""
 
 from collections.abc import Sequence
-from io import BytesIO
 
 from reportlab.lib.colors import HexColor
-from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib.units import mm
-from reportlab.platypus import Flowable, SimpleDocTemplate, Spacer, Table, TableStyle
+from reportlab.platypus import Flowable, Spacer, Table, TableStyle
 
 from ..units import Units
-from .check_report import BODY, HEAD, QUIET, TITLE, said_in
-from .pdf import FONT, MARGIN, use_fonts
+from .paper import BODY, HEAD, QUIET, TITLE, built, room_on, said_in
+from .pdf import FONT
 from .svg import CAPTION, INK
 
 FREE_LINES = 12
@@ -22,12 +20,7 @@ ROW = 8 * mm
 def restock_list(title: str, date: str, shops: Sequence[tuple[str, Sequence[str]]], others: Sequence[str],
                  units: Units) -> bytes:  # fmt: skip
     """The list as PDF: shops with their lines, then lines to write on with the other things watched as a reminder."""
-    use_fonts()
-    out = BytesIO()
-    paper = LETTER if units == "imperial" else A4
-    document = SimpleDocTemplate(out, pagesize=paper, leftMargin=MARGIN, rightMargin=MARGIN, topMargin=MARGIN,
-                                 bottomMargin=MARGIN, title=title, invariant=1, pageCompression=0)  # fmt: skip
-    wide = paper[0] - 2 * MARGIN
+    wide = room_on(units)
     story: list[Flowable] = [said_in(title, TITLE), said_in(f"To buy, {date}", QUIET)]
     for shop, lines in shops:
         story += [said_in(shop or "Anywhere", HEAD), _rows(lines, wide)]
@@ -36,8 +29,7 @@ def restock_list(title: str, date: str, shops: Sequence[tuple[str, Sequence[str]
     story += [Spacer(1, 4 * mm), said_in("Write on", HEAD), _rows([""] * FREE_LINES, wide)]
     if others:
         story += [Spacer(1, 3 * mm), said_in(f"Watched, and there: {', '.join(others)}.", QUIET)]
-    document.build(story)
-    return out.getvalue()
+    return built(title, story, units)
 
 
 def _rows(lines: Sequence[str], wide: float) -> Table:

@@ -11,6 +11,7 @@ add_handlers(api)
 
 def _routers() -> None:
     from . import (
+        before_after,
         checks,
         homes,
         house,
@@ -49,6 +50,7 @@ def _routers() -> None:
         restock,
         reviewing,
         seasons,
+        before_after,
         upkeep,
         log,
     )

@@ -1,6 +1,7 @@
 """Keep: what lies where, labels, and where is it."""
 
 import csv
+from collections import defaultdict
 from io import StringIO
 from typing import Annotated
 
@@ -10,16 +11,21 @@ from ninja import Query, Router, Schema
 from pydantic import Field, StringConstraints
 
 from pinakotheke.core.base import Id
+from pinakotheke.core.drawing.inside_door import Row, map_pdf
 from pinakotheke.core.drawing.labels import labels_pdf
+from pinakotheke.core.drawing.strips import cut_svg, strip, tapes
+from pinakotheke.core.units import Units, format_length, with_unit
 from pinakotheke.core.upkeep import sheets
+from pinakotheke.core.words.upkeep import counted_things
 
 from .. import models
 from ..actions import upkeep as actions
 from ..actions.base import Invalid, own_design, own_household, own_place, own_space
+from ..devices import print_strips
 from .common import MemberRequest, PathId, RowId, TypedName
 from .find import find
 from .install_view import Installing
-from .upkeep_view import FoundView, Keeping, UpkeepView, found_views, upkeep_view
+from .upkeep_view import FLOOR, FoundView, Keeping, UpkeepView, found_views, upkeep_view
 
 router = Router(tags=["upkeep"])
 MOST_FOUND = 20
@@ -57,6 +63,36 @@ class LabelsQuery(Schema):
     places: Annotated[list[RowId], Field(max_length=1000)] = []
     sheet: Annotated[str, StringConstraints(max_length=40)] = "a4-3x7"
     first: Annotated[int, Field(ge=0, le=100)] = 0
+
+
+class StripsData(Schema):
+    """Strips of which places, on which tape."""
+
+    places: Annotated[list[RowId], Field(min_length=1, max_length=200)]
+    tape: Annotated[str, StringConstraints(max_length=40)] = "tape-12"
+
+
+class StripView(Schema):
+    """A strip that was printed."""
+
+    name: str
+    length: str
+    left_out: str
+
+
+class StripsView(Schema):
+    """What the label printer printed, and into which folder."""
+
+    folder: str
+    strips: list[StripView]
+
+
+class CutQuery(Schema):
+    """Letters to cut: of which places, how high their capitals are in mm, and whether mirrored."""
+
+    places: Annotated[list[RowId], Field(max_length=200)] = []
+    capitals: Annotated[float, Field(ge=3, le=200)] = 15
+    mirrored: bool = False
 
 
 class PlaceLink(Schema):
@@ -154,6 +190,51 @@ def printed(request: MemberRequest, space_id: PathId, data: PrintedData) -> Upke
     one = Keeping(own_space(request.user, space_id))
     texts = {row.pk: label.text for row, label in one.labels(only=data.places)}
     return _view(request, actions.printed(request.user, space_id, texts))
+
+
+@router.post("/spaces/{space_id}/strips", response=StripsView, operation_id="upkeep_strips")
+def strips(request: MemberRequest, space_id: PathId, data: StripsData) -> StripsView:
+    """Print labels on tape; the printer is a stand-in, which prints into a folder."""
+    one = Keeping(own_space(request.user, space_id))
+    units: Units = one.household.units  # type: ignore[assignment]
+    tape = tapes().get(data.tape)
+    if tape is None:
+        raise Invalid("upkeep.no-sheet", sheet=data.tape)
+    made = [(row, label, strip(label, tape)) for row, label in one.labels(only=data.places)]
+    folder = print_strips(((row.key, found.png) for row, _, found in made), timezone.localtime())
+    actions.printed(request.user, space_id, {row.pk: label.text for row, label, _ in made})
+    return StripsView(folder=folder.name, strips=[
+        StripView(name=label.title, length=with_unit(found.length, units), left_out=", ".join(found.left_out))
+        for _, label, found in made
+    ])  # fmt: skip
+
+
+@router.get("/spaces/{space_id}/labels.svg", operation_id="upkeep_cut")
+def cut(request: MemberRequest, space_id: PathId, query: Query[CutQuery]) -> HttpResponse:
+    """Titles of labels as outlines to cut."""
+    one = Keeping(own_space(request.user, space_id))
+    titles = [label.title for row, label in one.labels(only=query.places)]
+    if not titles:
+        raise Invalid("upkeep.no-labels")
+    response = HttpResponse(cut_svg(titles, query.capitals, query.mirrored), content_type="image/svg+xml")
+    response["Content-Disposition"] = f'attachment; filename="{one.space.key}-letters.svg"'
+    return response
+
+
+@router.get("/spaces/{space_id}/map.pdf", operation_id="upkeep_map_paper")
+def map_paper(request: MemberRequest, space_id: PathId) -> HttpResponse:
+    """What is where, to hang inside a door."""
+    one = Keeping(own_space(request.user, space_id))
+    units: Units = one.household.units  # type: ignore[assignment]
+    held: dict[str, list[str]] = defaultdict(list)
+    for stay in one.stays:
+        held[stay.place].append(counted_things(stay.count, one.things[stay.thing].name))
+    rows = [Row(p.name, format_length(p.height, units) if p.height and p.height > FLOOR else "", "; ".join(held[p.id]))
+            for p in one.places]  # fmt: skip
+    data = map_pdf(one.space.name, timezone.localdate().isoformat(), one.picture(), rows, units)
+    response = HttpResponse(data, content_type="application/pdf")
+    response["Content-Disposition"] = f'inline; filename="{one.space.key}-map.pdf"'
+    return response
 
 
 @router.get("/spaces/{space_id}/map.csv", operation_id="upkeep_map")

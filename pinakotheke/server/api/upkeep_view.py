@@ -5,6 +5,7 @@ from collections.abc import Sequence
 
 from ninja import Schema
 
+from pinakotheke.core.drawing import Drawing
 from pinakotheke.core.drawing.labels import set_label
 from pinakotheke.core.units import Units, format_length
 from pinakotheke.core.upkeep import Label, LabelSheet, differences, filling_order, label_of, sheets
@@ -13,6 +14,7 @@ from pinakotheke.core.words.upkeep import difference_in_words
 from .. import models, rows
 from ..actions.upkeep import MOST_PRINTED
 from .install_view import Installing
+from .layout_view import DrawingOptions, Scene
 from .restock_view import open_days
 
 FLOOR = 50
@@ -122,6 +124,13 @@ class Keeping:
         """The design that was moved into, while it is there."""
         keys = {p.design for p in self.rows if p.design}
         return self.space.designs.filter(key__in=keys).first() if keys else None
+
+    def picture(self) -> Drawing | None:
+        """The design that was moved into, as it is seen from before it."""
+        row = self.design()
+        if row is None:
+            return None
+        return Scene(row.space).elevation(rows.history_of(row).current, DrawingOptions(dimensions=False))
 
     def labels(self, origin: str = "", date: str = "", only: Sequence[int] = ()) -> list[tuple[models.Place, Label]]:
         """The label of every place, or of some; codes lead to `origin`."""

@@ -2773,6 +2773,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/spaces/{space_id}/before-after": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Before After
+         * @description A space before and after.
+         */
+        get: operations["upkeep_before_after"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/before": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Note
+         * @description What was there before the work.
+         */
+        put: operations["upkeep_note_before"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/hunts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hunted
+         * @description A game was played; sent twice it is kept once.
+         */
+        post: operations["upkeep_hunted"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/hunts/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Unhunted
+         * @description A game does not count.
+         */
+        delete: operations["upkeep_unhunted"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/before-after.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Report
+         * @description What was won, on paper, for whoever pays for it.
+         */
+        get: operations["upkeep_before_after_report"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/spaces/{space_id}/places": {
         parameters: {
             query?: never;
@@ -2923,6 +3023,66 @@ export interface paths {
          * @description Labels were printed: what they say is kept, so that one that is out of date is known.
          */
         post: operations["upkeep_printed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/strips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strips
+         * @description Print labels on tape; the printer is a stand-in, which prints into a folder.
+         */
+        post: operations["upkeep_strips"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/labels.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Cut
+         * @description Titles of labels as outlines to cut.
+         */
+        get: operations["upkeep_cut"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spaces/{space_id}/map.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Map Paper
+         * @description What is where, to hang inside a door.
+         */
+        get: operations["upkeep_map_paper"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -9264,6 +9424,89 @@ export interface components {
             after: string;
         };
         /**
+         * BeforeAfterView
+         * @description A space before and after.
+         */
+        BeforeAfterView: {
+            /** Figures */
+            figures: components["schemas"]["FigureView"][];
+            noted: components["schemas"]["BeforeData"];
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
+            /** Hunts */
+            hunts: components["schemas"]["HuntView"][];
+            /** To Find */
+            to_find: string[];
+        };
+        /**
+         * BeforeData
+         * @description What was there before the work.
+         */
+        BeforeData: {
+            /** Pieces */
+            pieces?: number | null;
+            /** Floor */
+            floor?: number | null;
+            /** Rail */
+            rail?: number | null;
+            /** Shelf */
+            shelf?: number | null;
+        };
+        /**
+         * FigureView
+         * @description A figure before and after; empty where nobody knows.
+         */
+        FigureView: {
+            /** Name */
+            name: string;
+            /** Before */
+            before: string;
+            /** After */
+            after: string;
+        };
+        /**
+         * HuntView
+         * @description A game that was played.
+         */
+        HuntView: {
+            /** Key */
+            key: string;
+            /**
+             * Moment
+             * @enum {string}
+             */
+            moment: "before" | "after";
+            /** On */
+            on: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * Find
+         * @description A thing that was looked for, and after how many seconds it was in the hand; None where it was given up.
+         */
+        Find: {
+            /** Thing */
+            thing: string;
+            /** Seconds */
+            seconds?: number | null;
+        };
+        /**
+         * HuntData
+         * @description A game that was played; the key is made by the device that says it.
+         */
+        HuntData: {
+            /** Key */
+            key: string;
+            /**
+             * Moment
+             * @enum {string}
+             */
+            moment: "before" | "after";
+            /** Finds */
+            finds: components["schemas"]["Find"][];
+        };
+        /**
          * LooseView
          * @description A thing of this space of which some have no place.
          */
@@ -9432,6 +9675,62 @@ export interface components {
         PrintedData: {
             /** Places */
             places: number[];
+        };
+        /**
+         * StripView
+         * @description A strip that was printed.
+         */
+        StripView: {
+            /** Name */
+            name: string;
+            /** Length */
+            length: string;
+            /** Left Out */
+            left_out: string;
+        };
+        /**
+         * StripsView
+         * @description What the label printer printed, and into which folder.
+         */
+        StripsView: {
+            /** Folder */
+            folder: string;
+            /** Strips */
+            strips: components["schemas"]["StripView"][];
+        };
+        /**
+         * StripsData
+         * @description Strips of which places, on which tape.
+         */
+        StripsData: {
+            /** Places */
+            places: number[];
+            /**
+             * Tape
+             * @default tape-12
+             */
+            tape: string;
+        };
+        /**
+         * CutQuery
+         * @description Letters to cut: of which places, how high their capitals are in mm, and whether mirrored.
+         */
+        CutQuery: {
+            /**
+             * Places
+             * @default []
+             */
+            places: number[];
+            /**
+             * Capitals
+             * @default 15
+             */
+            capitals: number;
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored: boolean;
         };
         /**
          * FoundPlace
@@ -13301,6 +13600,123 @@ export interface operations {
             };
         };
     };
+    upkeep_before_after: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeforeAfterView"];
+                };
+            };
+        };
+    };
+    upkeep_note_before: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeforeData"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeforeAfterView"];
+                };
+            };
+        };
+    };
+    upkeep_hunted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HuntData"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeforeAfterView"];
+                };
+            };
+        };
+    };
+    upkeep_unhunted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeforeAfterView"];
+                };
+            };
+        };
+    };
+    upkeep_before_after_report: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     upkeep_places: {
         parameters: {
             query?: {
@@ -13564,6 +13980,76 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["UpkeepView"];
                 };
+            };
+        };
+    };
+    upkeep_strips: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StripsData"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StripsView"];
+                };
+            };
+        };
+    };
+    upkeep_cut: {
+        parameters: {
+            query?: {
+                places?: number[];
+                capitals?: number;
+                mirrored?: boolean;
+            };
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    upkeep_map_paper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                space_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -2,7 +2,8 @@
 
 from typing import Any
 
-from pydantic import ValidationError
+from django.db.models import QuerySet
+from pydantic import TypeAdapter, ValidationError
 
 from pinakotheke.core import house, install, inventory, layout, materials, survey, systems, upkeep
 from pinakotheke.core import housefile as files
@@ -128,6 +129,15 @@ def movement_of(row: models.Movement) -> upkeep.Movement:
     )
 
 
+_MOVEMENTS = TypeAdapter(list[upkeep.Movement])
+
+
+def movements_of(found: QuerySet[models.Movement]) -> list[upkeep.Movement]:
+    """Movements in the order in which they were told: years of them, so all at once."""
+    read = found.order_by("pk").values_list("key", "supply__key", *MOVEMENT_FIELDS)
+    return _MOVEMENTS.validate_python([dict(zip(("id", "supply", *MOVEMENT_FIELDS), row, strict=True)) for row in read])
+
+
 def swap_of(row: models.Swap) -> upkeep.Swap:
     """Things that take turns."""
     return upkeep.Swap.model_validate({"id": row.key, **{f: getattr(row, f) for f in SWAP_FIELDS}})
@@ -250,7 +260,7 @@ def house_of(row: models.Household) -> files.House:
         places=tuple(place_of(p) for p in row.place_set.select_related("space").order_by("pk")),
         stays=tuple(stay_of(s) for s in row.stay_set.select_related("place", "thing").order_by("pk")),
         supplies=tuple(supply_of(s) for s in row.supply_set.select_related("thing").order_by("pk")),
-        movements=tuple(movement_of(m) for m in row.movement_set.select_related("supply").order_by("pk")),
+        movements=tuple(movements_of(row.movement_set.all())),
         swaps=tuple(swap_of(s) for s in row.swap_set.order_by("pk")),
         reviews=tuple(review_of(r) for r in row.review_set.select_related("space").order_by("pk")),
         leaving=tuple(leaving_of(x) for x in row.leaving_set.select_related("thing").order_by("pk")),

@@ -28,7 +28,7 @@ from pinakotheke.core.upkeep import (
     sheets,
 )
 from pinakotheke.core.upkeep.find import purposes
-from pinakotheke.core.words.log import act_in_words, acts_of, kind_of_act, kinds
+from pinakotheke.core.words.log import act_in_words, acts_of, acts_saying, kind_of_act, kinds
 
 from .examples import ADULT, WARDROBE, wardrobe
 from .paper import POINTS_A_MM, operations
@@ -319,5 +319,6 @@ class LogTests(TestCase):
             self.assertTrue(acts_of(kind), kind)
             self.assertTrue(all(kind_of_act(a) == kind for a in acts_of(kind)), kind)
         self.assertEqual(act_in_words("upkeep.put", {"place": "p", "thing": "t", "count": 4}), "put: t, p, 4")
+        self.assertEqual(acts_saying("LENT"), ["upkeep.lend"])
         self.assertEqual(act_in_words("survey.reading", {"what": "width"}), "measured: width")
         self.assertEqual(act_in_words("nobody.knows", {}), "design changed")

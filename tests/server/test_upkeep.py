@@ -131,6 +131,15 @@ class UpkeepTests(ServerTestCase):
         self.assertEqual(self.ada.get(f"{path}?by=eve").body["lines"], [])
         self.assertEqual(self.ada.get(f"{path}?until=2020-01-01").body["lines"], [])
         self.assertEqual(len(self.ada.get(f"{path}?since=2020-01-01").body["lines"]), len(got["lines"]))
+        place = self.ada.post(f"/spaces/{self.space}/places", {"name": "Größte Kiste"}).body["places"][-1]
+        jumpers = models.Thing.objects.get(name="Jumpers").key
+        self.ada.put(f"/places/{place['id']}/stays", {"thing": jumpers, "count": 2})
+        (line,) = self.ada.get(f"{path}?q=jumpers in").body["lines"]
+        self.assertEqual(line["says"], "put: Jumpers in Größte Kiste, 2")
+        self.assertEqual(len(self.ada.get(f"{path}?q=Größte").body["lines"]), 2)
+        self.assertEqual(self.ada.get(f"{path}?q=moved in").body["lines"][0]["says"][:8], "moved in")
+        self.assertEqual(self.ada.get(f"{path}?q=100%25 never").body["lines"], [])
+        got = self.ada.get(path).body
         for wrong in ("kind=nothing", "since=2026-02-31", "since=soon"):
             self.assertEqual(self.ada.get(f"{path}?{wrong}").status_code, 422, wrong)
         models.LogEntry.objects.bulk_create(
@@ -141,7 +150,7 @@ class UpkeepTests(ServerTestCase):
         self.assertEqual((len(first["lines"]), first["more"], rest["more"]), (100, True, False))
         self.assertEqual(len(first["lines"]) + len(rest["lines"]), 150 + len(got["lines"]))
         rows = list(csv.reader(StringIO(self.ada.get(f"{path}.csv?kind=places").content.decode())))
-        self.assertEqual((rows[0], len(rows)), (["when", "who", "kind", "what"], 152))
+        self.assertEqual((rows[0], len(rows)), (["when", "who", "kind", "what"], 154))
         self.assertEqual(self.eve.get(path).status_code, 404)
 
     def test_another_household_sees_none_of_it(self) -> None:

@@ -22,6 +22,8 @@ DRAWS = 6000
 """Courses of events that an estimate is made of; a share of 0.8 of them is known to half a hundredth."""
 MOST_UNITS = 60
 """So far ahead is looked, pieces: what lasts longer is not about to run out."""
+RECENT = 60
+"""So many of the last takings say what is taken next: what a household did years ago says little."""
 REGULAR = 0.03
 """No household is more regular than this, as a share of the mean cube root of its gaps."""
 
@@ -173,6 +175,7 @@ def _courses(
     Cube roots of gamma-like gaps are near to normal (Wilson and Hilferty 1931; predictions by it: Krishnamoorthy, Mathew
     and Mukherjee 2008, from memory). Mean and spread are drawn as the gaps allow: s² (k − 1)/χ², and a normal about it.
     """
+    taken = taken[-RECENT:]
     days = [date.fromisoformat(day) for day, _ in taken]
     gaps = np.diff(np.array([d.toordinal() for d in days], float))
     if len(gaps) < float(load("restock")["estimate"]["gaps"]["value"]):

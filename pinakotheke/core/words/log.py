@@ -28,6 +28,11 @@ def acts_of(kind: str) -> tuple[str, ...]:
     return (*own, *(f"{stage}." for stage, row in table["stages"].items() if row["kind"] == kind))
 
 
+def acts_saying(word: str) -> list[str]:
+    """The acts whose words have this in them."""
+    return [name for name, row in load("log")["acts"].items() if word.casefold() in row["says"].casefold()]
+
+
 def act_in_words(action: str, detail: Mapping[str, Any]) -> str:
     """An act and what it was about: `put: hall-closet-shelf-2, shirts, 4`."""
     # A name says more than any key beside it.

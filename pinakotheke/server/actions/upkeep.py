@@ -119,7 +119,15 @@ def put(user: User, place_id: int, thing_key: str, count: int) -> models.Space:
         else:
             other.count -= less
             other.save(update_fields=["count"])
-    log(household, user, "upkeep.put", place=place.key, thing=thing.key, count=count)
+    log(
+        household,
+        user,
+        "upkeep.put",
+        name=f"{thing.name} in {place.name}",
+        place=place.key,
+        thing=thing.key,
+        count=count,
+    )
     return place.space
 
 
@@ -127,12 +135,13 @@ def put(user: User, place_id: int, thing_key: str, count: int) -> models.Space:
 def lend(user: User, place_id: int, thing_key: str, to: str) -> models.Space:
     """What lies in a place is lent to somebody, or back again where nobody is named."""
     place = own_place(user, place_id)
-    stay = place.stays.filter(thing__key=thing_key).first()
+    stay = place.stays.select_related("thing").filter(thing__key=thing_key).first()
     if stay is None:
         raise NotFound("thing")
     stay.lent_to, stay.lent_on = to, timezone.localdate().isoformat() if to else ""
     stay.save(update_fields=["lent_to", "lent_on"])
-    log(place.household, user, "upkeep.lend", place=place.key, thing=thing_key, to=to)
+    name = f"{stay.thing.name} to {to}" if to else f"{stay.thing.name} back in {place.name}"
+    log(place.household, user, "upkeep.lend", name=name, place=place.key, thing=thing_key, to=to)
     return place.space
 
 

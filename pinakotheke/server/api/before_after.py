@@ -15,7 +15,7 @@ from pinakotheke.core.materials.ledger import accounts
 from pinakotheke.core.units import Units, format_volume
 from pinakotheke.core.upkeep import Before
 from pinakotheke.core.upkeep.before_after import TO_FIND, Find, Moment, last, times, to_find
-from pinakotheke.core.words.before_after import metres, square_metres, times_in_words
+from pinakotheke.core.words.before_after import FEET, SQUARE_FEET, metres, square_metres, times_in_words
 from pinakotheke.core.words.money import money
 
 from .. import models, rows
@@ -33,7 +33,7 @@ MOST_PAIRS = 6
 
 
 class BeforeData(Schema):
-    """What was there before the work."""
+    """What was there before the work: floor in m² or square feet, rail and shelf in m or feet, as the household speaks."""
 
     pieces: Annotated[int, Field(ge=0, le=1_000_000)] | None = None
     floor: Annotated[float, Field(ge=0, le=10_000)] | None = None
@@ -71,6 +71,8 @@ class BeforeAfterView(Schema):
 
     figures: list[FigureView]
     noted: BeforeData
+    length_unit: str
+    area_unit: str
     photos: list[PhotoView]
     hunts: list[HuntView]
     to_find: list[str]
@@ -106,9 +108,10 @@ class _Won:
             found += [
                 Figure("rail", metres(noted.rail, units), metres(given.get("hanging", 0) / 1000, units)),
                 Figure("shelf", metres(noted.shelf, units), metres(shelf, units)),
-                Figure("drawers", "", format_volume(given.get("drawers", 0), units)),
                 Figure("floor covered", square_metres(noted.floor, units), square_metres(covered(design), units)),
             ]
+            if given.get("drawers"):
+                found.append(Figure("drawers", "", format_volume(given["drawers"], units)))
             out_of_reach = sum(f.code.startswith("reach.") for f in scene.findings(design))
             found.append(Figure("out of easy reach", "", str(out_of_reach)))
         return [*found, *self._spent(), Figure("finding things", times_in_words(last(self.hunts, "before")),
@@ -134,13 +137,25 @@ def covered(design: Design) -> float:
     return total / 1e6
 
 
+def _spoken(noted: Before, units: Units) -> BeforeData:
+    """What was noted, in the household's units."""
+    area, length = (1.0, 1.0) if units == "metric" else (SQUARE_FEET, FEET)
+    return BeforeData(pieces=noted.pieces, floor=_times(noted.floor, area), rail=_times(noted.rail, length),
+                      shelf=_times(noted.shelf, length))  # fmt: skip
+
+
+def _times(value: float | None, factor: float) -> float | None:
+    return None if value is None else round(value * factor, 3)
+
+
 def _view(space: models.Space) -> BeforeAfterView:
     won = _Won(space)
     placed = [won.keeping.things[s.thing].name for s in won.keeping.stays if not s.lent_to]
     names = placed or [t.name for t in won.keeping.things.values() if t.stays]
     return BeforeAfterView(
         figures=[FigureView(**f._asdict()) for f in won.figures()],
-        noted=BeforeData.model_validate(won.noted.model_dump(exclude={"id", "space"})),
+        noted=_spoken(won.noted, won.units), length_unit="m" if won.units == "metric" else "ft",
+        area_unit="m²" if won.units == "metric" else "sq ft",
         photos=[photo_view(p) for p in won.photos], to_find=to_find(names, len(won.hunts), TO_FIND),
         hunts=[HuntView(key=h.id, moment=h.moment, on=h.on, says=times_in_words(times(h))) for h in reversed(won.hunts)],
     )  # fmt: skip
@@ -155,7 +170,11 @@ def before_after(request: MemberRequest, space_id: PathId) -> BeforeAfterView:
 @router.put("/spaces/{space_id}/before", response=BeforeAfterView, operation_id="upkeep_note_before")
 def note(request: MemberRequest, space_id: PathId, data: BeforeData) -> BeforeAfterView:
     """What was there before the work."""
-    return _view(actions.note(request.user, space_id, data.model_dump()))
+    units = own_space(request.user, space_id).household.units
+    area, length = (1.0, 1.0) if units == "metric" else (1 / SQUARE_FEET, 1 / FEET)
+    fields = {"pieces": data.pieces, "floor": _times(data.floor, area), "rail": _times(data.rail, length),
+              "shelf": _times(data.shelf, length)}  # fmt: skip
+    return _view(actions.note(request.user, space_id, fields))
 
 
 @router.post("/spaces/{space_id}/hunts", response=BeforeAfterView, operation_id="upkeep_hunted")

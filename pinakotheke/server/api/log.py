@@ -1,17 +1,19 @@
 """Keep: the log, all that happened in a household."""
 
 import csv
+import json
 from datetime import date, datetime, time, timedelta
 from io import StringIO
 from typing import Annotated
 
-from django.db.models import Q, QuerySet
+from django.db.models import Q, QuerySet, TextField
+from django.db.models.functions import Cast
 from django.http import HttpResponse
 from django.utils import timezone
 from ninja import Query, Router, Schema
 from pydantic import Field, StringConstraints
 
-from pinakotheke.core.words.log import act_in_words, acts_of, kind_of_act, kinds
+from pinakotheke.core.words.log import act_in_words, acts_of, acts_saying, kind_of_act, kinds
 
 from .. import models
 from ..actions.base import Invalid, own_household
@@ -24,12 +26,13 @@ Day = Annotated[str, StringConstraints(pattern=r"^(\d{4}-\d{2}-\d{2})?$")]
 
 
 class LogQuery(Schema):
-    """Which part of the log: of one kind, by one member, between two days, before an entry that is known already."""
+    """Which part of the log: of one kind, by one member, between two days, with a word in it, older than an entry."""
 
     kind: Annotated[str, StringConstraints(max_length=20)] = ""
     by: Annotated[str, StringConstraints(max_length=150)] = ""
     since: Day = ""
     until: Day = ""
+    q: Annotated[str, StringConstraints(strip_whitespace=True, max_length=100)] = ""
     before: Annotated[int, Field(ge=0, le=2**53)] = 0
 
 
@@ -63,6 +66,12 @@ def _asked(household: models.Household, query: LogQuery) -> QuerySet[models.LogE
         rows = rows.filter(names)
     if query.by:
         rows = rows.filter(user__username=query.by)
+    if query.q:
+        # As it is written in the rows: JSON, with what is not of the alphabet escaped.
+        written = json.dumps(query.q)[1:-1]
+        rows = rows.annotate(said=Cast("detail", TextField())).filter(
+            Q(said__icontains=written) | Q(action__in=acts_saying(query.q))
+        )
     if query.since:
         rows = rows.filter(at__gte=_midnight(query.since))
     if query.until:

@@ -4,6 +4,7 @@ from collections import defaultdict
 from datetime import date
 from typing import NamedTuple
 
+from django.db.models import QuerySet
 from ninja import Schema
 
 from pinakotheke.core.inventory import Thing
@@ -96,26 +97,27 @@ class _Known(NamedTuple):
     movements: list[Movement]
 
 
-def _known(household: models.Household) -> list[_Known]:
+def _known(supplies: QuerySet[models.Supply]) -> list[_Known]:
     moved: dict[str, list[Movement]] = defaultdict(list)
-    for row in household.movement_set.select_related("supply").order_by("pk"):
-        moved[row.supply.key].append(rows.movement_of(row))
+    for movement in rows.movements_of(models.Movement.objects.filter(supply__in=supplies)):
+        moved[movement.supply].append(movement)
     found = []
-    for one in household.supply_set.select_related("thing__space").order_by("thing__name"):
+    for one in supplies.select_related("thing__space").order_by("thing__name"):
         supply = rows.supply_of(one)
         stock = stock_of(supply, moved[one.key])
         found.append(_Known(supply, one, rows.thing_of(one.thing), stock, moved[one.key]))
     return found
 
 
-def open_days(household: models.Household) -> dict[str, str]:
-    """The day by which what is open of a thing is used, by its key: it goes onto the label of the jar it lies in."""
-    return {k.thing.id: day for k in _known(household) if (day := use_by(k.supply, k.stock, k.thing.kind))}
+def open_days(space: models.Space) -> dict[str, str]:
+    """The day by which what is open of a thing in a space is used, by its key: it goes onto the label of its jar."""
+    here = models.Supply.objects.filter(thing__stays__place__space=space).distinct()
+    return {k.thing.id: day for k in _known(here) if (day := use_by(k.supply, k.stock, k.thing.kind))}
 
 
 def restock_view(household: models.Household, today: date) -> RestockView:
     """All that is used up in a household, what runs out first at the top, and what to buy by shop."""
-    known = _known(household)
+    known = _known(household.supply_set.all())
     lies = dict(household.stay_set.filter(thing__supply__isnull=False).order_by("-pk")
                 .values_list("thing__key", "place__name"))  # fmt: skip
     found = [_supply(k, lies.get(k.thing.id, ""), today) for k in known]

@@ -73,7 +73,7 @@ class LeavingView(Schema):
     late: bool
 
 
-class ReviewView(Schema):
+class SpaceReview(Schema):
     """When a space is looked at, what to look at, what was seen, and what leaves."""
 
     due: str
@@ -114,7 +114,7 @@ def _last_moved(space: models.Space, moved_in: date) -> dict[str, date]:
     return found
 
 
-def _view(space: models.Space, school: School) -> ReviewView:
+def _view(space: models.Space, school: School) -> SpaceReview:
     one, today = Keeping(space), timezone.localdate()
     units: Units = one.household.units  # type: ignore[assignment]
     reviews = [rows.review_of(r) for r in space.reviews.select_related("space").order_by("on", "pk")]
@@ -137,7 +137,7 @@ def _view(space: models.Space, school: School) -> ReviewView:
     when = due(moved_in, reviews, school) if moved_in else None
     grown = growing(one.people, one.places, one.stays, one.things, locked=rows.use_of(space).locked)
     people = {p.id: p.name for p in one.people}
-    return ReviewView(
+    return SpaceReview(
         due=when.isoformat() if when else "", overdue=bool(when and when <= today), school=school, looks=looks,
         schools=[(key, row["name"]) for key, row in load("review")["schools"].items()], relief=list(dict.fromkeys(room)),
         past=[PastReview(key=r.id, on=r.on, says=[answer_in_words(a, names, one.things) for a in r.answers])
@@ -173,21 +173,21 @@ def review_occasions(household: models.Household, today: date) -> Iterator[Occas
             yield Occasion(f"leaves-{row.pk}", date.fromisoformat(one.by), f"{row.name}: {row.decision}", one.to)
 
 
-@router.get("/spaces/{space_id}/review", response=ReviewView, operation_id="upkeep_review")
-def review(request: MemberRequest, space_id: PathId, query: Query[ReviewQuery]) -> ReviewView:
+@router.get("/spaces/{space_id}/review", response=SpaceReview, operation_id="upkeep_review")
+def review(request: MemberRequest, space_id: PathId, query: Query[ReviewQuery]) -> SpaceReview:
     """When a space is looked at, what to look at, and what leaves."""
     return _view(own_space(request.user, space_id), query.school)
 
 
-@router.post("/spaces/{space_id}/reviews", response=ReviewView, operation_id="upkeep_reviewed")
-def reviewed(request: MemberRequest, space_id: PathId, data: ReviewData) -> ReviewView:
+@router.post("/spaces/{space_id}/reviews", response=SpaceReview, operation_id="upkeep_reviewed")
+def reviewed(request: MemberRequest, space_id: PathId, data: ReviewData) -> SpaceReview:
     """A space was looked at; sent twice it is kept once."""
     _is_day(data.next_on)
     return _view(actions.review(request.user, space_id, data.key, data.answers, data.next_on), "fortnight")
 
 
-@router.delete("/households/{household_id}/reviews/{key}", response=ReviewView, operation_id="upkeep_unreviewed")
-def unreviewed(request: MemberRequest, household_id: PathId, key: Id) -> ReviewView:
+@router.delete("/households/{household_id}/reviews/{key}", response=SpaceReview, operation_id="upkeep_unreviewed")
+def unreviewed(request: MemberRequest, household_id: PathId, key: Id) -> SpaceReview:
     """A look was not so: what it changed is as it was."""
     return _view(actions.take_back(request.user, household_id, key), "fortnight")
 

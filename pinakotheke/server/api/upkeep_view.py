@@ -71,6 +71,7 @@ class SheetView(Schema):
 class UpkeepView(Schema):
     """The places of a space."""
 
+    household: int
     space: int
     design: int | None
     """The design that was moved into."""
@@ -134,7 +135,7 @@ class Keeping:
 
     def labels(self, origin: str = "", date: str = "", only: Sequence[int] = ()) -> list[tuple[models.Place, Label]]:
         """The label of every place, or of some; codes lead to `origin`."""
-        some, days = set(only), open_days(self.household)
+        some, days = set(only), open_days(self.space)
         return [
             (
                 row,
@@ -183,7 +184,8 @@ def upkeep_view(one: Keeping, origin: str, sheet: str = "") -> UpkeepView:
         placed[thing_key] += count
     loose = [LooseView(thing=t.id, name=t.name, count=t.count - placed[t.id], of=t.count)
              for t in one.things.values() if t.stays and t.space == one.space.key and placed[t.id] < t.count]  # fmt: skip
-    return UpkeepView(space=one.space.pk, design=design.pk if design else None, design_title=title, places=places,
+    return UpkeepView(household=one.household.pk, space=one.space.pk, design=design.pk if design else None,
+                      design_title=title, places=places,
                       differences=said, loose=loose, sheet=sheet if found else "",
                       sheets=[SheetView(id=s.id, name=s.name, count=s.count) for s in sheets().values()])  # fmt: skip
 

@@ -5102,35 +5102,23 @@ export interface components {
         };
         /**
          * ReviewView
-         * @description When a space is looked at, what to look at, what was seen, and what leaves.
+         * @description What the readings would have led to.
          */
         ReviewView: {
-            /** Due */
-            due: string;
-            /** Overdue */
-            overdue: boolean;
-            /**
-             * School
-             * @enum {string}
-             */
-            school: "fortnight" | "month";
-            /** Schools */
-            schools: [
-                string,
-                string
-            ][];
-            /** Looks */
-            looks: components["schemas"]["LookView"][];
-            /** Past */
-            past: components["schemas"]["PastReview"][];
-            /** Relief */
-            relief: string[];
-            /** Leaving */
-            leaving: components["schemas"]["LeavingView"][];
-            /** Growing */
-            growing: string[];
-            /** Decisions */
-            decisions: string[];
+            /** Score */
+            score: number;
+            /** Plan */
+            plan: string;
+            /** Wasted */
+            wasted: string;
+            /** Unlevel */
+            unlevel: string;
+            /** Misses */
+            misses: components["schemas"]["MissView"][];
+            /** Unread */
+            unread: string[];
+            /** Overlooked */
+            overlooked: string[];
         };
         /**
          * AtVersion
@@ -9242,6 +9230,38 @@ export interface components {
             says: string[];
         };
         /**
+         * SpaceReview
+         * @description When a space is looked at, what to look at, what was seen, and what leaves.
+         */
+        SpaceReview: {
+            /** Due */
+            due: string;
+            /** Overdue */
+            overdue: boolean;
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "fortnight" | "month";
+            /** Schools */
+            schools: [
+                string,
+                string
+            ][];
+            /** Looks */
+            looks: components["schemas"]["LookView"][];
+            /** Past */
+            past: components["schemas"]["PastReview"][];
+            /** Relief */
+            relief: string[];
+            /** Leaving */
+            leaving: components["schemas"]["LeavingView"][];
+            /** Growing */
+            growing: string[];
+            /** Decisions */
+            decisions: string[];
+        };
+        /**
          * ReviewData
          * @description What was seen at a look, and when the next one is; the key is made by the device that says it.
          */
@@ -9431,6 +9451,10 @@ export interface components {
             /** Figures */
             figures: components["schemas"]["FigureView"][];
             noted: components["schemas"]["BeforeData"];
+            /** Length Unit */
+            length_unit: string;
+            /** Area Unit */
+            area_unit: string;
             /** Photos */
             photos: components["schemas"]["PhotoView"][];
             /** Hunts */
@@ -9440,7 +9464,7 @@ export interface components {
         };
         /**
          * BeforeData
-         * @description What was there before the work.
+         * @description What was there before the work: floor in m² or square feet, rail and shelf in m or feet, as the household speaks.
          */
         BeforeData: {
             /** Pieces */
@@ -9585,6 +9609,8 @@ export interface components {
          * @description The places of a space.
          */
         UpkeepView: {
+            /** Household */
+            household: number;
             /** Space */
             space: number;
             /** Design */
@@ -9772,7 +9798,7 @@ export interface components {
         };
         /**
          * LogQuery
-         * @description Which part of the log: of one kind, by one member, between two days, before an entry that is known already.
+         * @description Which part of the log: of one kind, by one member, between two days, with a word in it, before an entry that is known already.
          */
         LogQuery: {
             /**
@@ -9795,6 +9821,11 @@ export interface components {
              * @default
              */
             until: string;
+            /**
+             * Q
+             * @default
+             */
+            q: string;
             /**
              * Before
              * @default 0
@@ -13343,7 +13374,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReviewView"];
+                    "application/json": components["schemas"]["SpaceReview"];
                 };
             };
         };
@@ -13369,7 +13400,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReviewView"];
+                    "application/json": components["schemas"]["SpaceReview"];
                 };
             };
         };
@@ -13392,7 +13423,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReviewView"];
+                    "application/json": components["schemas"]["SpaceReview"];
                 };
             };
         };
@@ -14104,6 +14135,7 @@ export interface operations {
                 by?: string;
                 since?: string;
                 until?: string;
+                q?: string;
                 before?: number;
             };
             header?: never;
@@ -14132,6 +14164,7 @@ export interface operations {
                 by?: string;
                 since?: string;
                 until?: string;
+                q?: string;
                 before?: number;
             };
             header?: never;

@@ -1,4 +1,5 @@
-import { Button, SegmentedControl } from '@mantine/core'
+import { Button, NativeSelect, SegmentedControl } from '@mantine/core'
+import { useMediaQuery } from '@mantine/hooks'
 import { useMemo } from 'react'
 
 import { useDesign } from '../api/queries'
@@ -7,11 +8,14 @@ import type { StageProps } from '../shell/StageProps'
 import { useAsked } from '../shell/useAsked'
 import { Plate } from '../sheet/Plate'
 import { Sheet } from '../sheet/Sheet'
+import { BeforeAfter } from './BeforeAfter'
 import { Labels } from './Labels'
 import { Log } from './Log'
 import { MoveIn } from './MoveIn'
 import { Places } from './Places'
 import { Restock } from './Restock'
+import { Review } from './Review'
+import { Seasons } from './Seasons'
 import { useActs, useUpkeep } from './useUpkeep'
 import './upkeep.css'
 
@@ -19,12 +23,18 @@ const VIEWS = [
   { value: 'places', label: 'What is where' },
   { value: 'labels', label: 'Labels' },
   { value: 'restock', label: 'Restock' },
+  { value: 'seasons', label: 'Seasons' },
+  { value: 'review', label: 'Review' },
+  { value: 'before-after', label: 'Before and after' },
   { value: 'log', label: 'Log' },
 ]
+/** Those that are about the places of this space: its drawing stands beside them. */
+const WITH_DRAWING = ['places', 'labels']
 
 /** Keep: where everything was put, so that it is found again and goes back there. */
 export default function KeepStage({ house, space, design }: StageProps) {
   const [search, set] = useAsked()
+  const phone = useMediaQuery('(width <= 760px)')
   const view = VIEWS.find((one) => one.value === search.get('view'))?.value ?? 'places'
   const sheet = search.get('sheet') ?? (house.units === 'imperial' ? 'letter-3x10' : 'a4-3x7')
   const query = useUpkeep(space.id, view === 'labels' ? sheet : '')
@@ -33,31 +43,53 @@ export default function KeepStage({ house, space, design }: StageProps) {
   return (
     <Fetched query={query} waiting="Looking into the places">
       {(upkeep) => (
-        <main className="room keep">
-          <Picture
-            design={upkeep.design ?? design}
-            space={space.name}
-            parts={upkeep.places.filter((one) => one.id === chosen && one.part).map((one) => one.part)}
-          />
+        <main className={WITH_DRAWING.includes(view) ? 'room keep' : 'room whole'}>
+          {WITH_DRAWING.includes(view) && (
+            <Picture
+              design={upkeep.design ?? design}
+              space={space.name}
+              parts={upkeep.places.filter((one) => one.id === chosen && one.part).map((one) => one.part)}
+            />
+          )}
           <section className="bench" aria-label="Bench">
             <div className="bench-head no-print">
-              <SegmentedControl
-                size="xs"
-                aria-label="What to see"
-                value={view}
-                onChange={(next) => set({ view: next })}
-                data={VIEWS}
-              />
-              {upkeep.places.length > 0 && (
-                <Button
-                  component="a"
-                  href={`/api/spaces/${String(space.id)}/map.csv`}
-                  download
-                  size="compact-sm"
-                  variant="default"
-                >
-                  Map (CSV)
-                </Button>
+              {phone ? (
+                <NativeSelect
+                  aria-label="What to see"
+                  value={view}
+                  onChange={(event) => set({ view: event.currentTarget.value })}
+                  data={VIEWS}
+                />
+              ) : (
+                <SegmentedControl
+                  size="xs"
+                  aria-label="What to see"
+                  value={view}
+                  onChange={(next) => set({ view: next })}
+                  data={VIEWS}
+                />
+              )}
+              {view === 'places' && upkeep.places.length > 0 && (
+                <>
+                  <Button
+                    component="a"
+                    href={`/api/spaces/${String(space.id)}/map.pdf`}
+                    target="_blank"
+                    size="compact-sm"
+                    variant="default"
+                  >
+                    Map for the door
+                  </Button>
+                  <Button
+                    component="a"
+                    href={`/api/spaces/${String(space.id)}/map.csv`}
+                    download
+                    size="compact-sm"
+                    variant="default"
+                  >
+                    Map (CSV)
+                  </Button>
+                </>
               )}
             </div>
             {(view === 'places' || view === 'labels') && (
@@ -65,6 +97,17 @@ export default function KeepStage({ house, space, design }: StageProps) {
             )}
             {view === 'log' && <Log house={house.id} />}
             {view === 'restock' && <Restock house={house.id} space={space} />}
+            {view === 'seasons' && <Seasons house={house.id} space={space.id} />}
+            {view === 'review' && (
+              <Review
+                space={space.id}
+                upkeep={upkeep}
+                school={search.get('school') === 'month' ? 'month' : 'fortnight'}
+                onSchool={(school) => set({ school })}
+                toDesign={`/house/${String(house.id)}/${String(space.id)}/layout`}
+              />
+            )}
+            {view === 'before-after' && <BeforeAfter house={house.id} space={space.id} name={space.name} />}
             {view === 'places' && (
               <Places
                 upkeep={upkeep}

@@ -1,6 +1,8 @@
-import { Button, Checkbox, NativeSelect, NumberInput } from '@mantine/core'
+import { Button, Checkbox, NativeSelect, NumberInput, Popover } from '@mantine/core'
 import { useState } from 'react'
 
+import { api, body } from '../api/client'
+import { useTell } from './useTell'
 import type { Acts, Upkeep } from './useUpkeep'
 
 interface Props {
@@ -54,6 +56,7 @@ export function Labels({ space, upkeep, acts, sheet, onSheet }: Props) {
         >
           {chosen.length === 1 ? 'Print 1 label' : `Print ${String(chosen.length)} labels`}
         </Button>
+        <Strips space={space} places={chosen.map((place) => place.id)} />
         {stale.length > 0 && stale.length < filled.length && (
           <Button
             variant="default"
@@ -100,5 +103,79 @@ export function Labels({ space, upkeep, acts, sheet, onSheet }: Props) {
         ))}
       </ul>
     </>
+  )
+}
+
+const TAPES = [
+  { value: 'tape-9', label: '9 mm tape' },
+  { value: 'tape-12', label: '12 mm tape' },
+  { value: 'tape-18', label: '18 mm tape' },
+  { value: 'tape-24', label: '24 mm tape' },
+]
+
+/** The same labels on tape, or as letters to cut from film. */
+function Strips({ space, places }: { space: number; places: readonly number[] }) {
+  const tell = useTell()
+  const [tape, setTape] = useState('tape-12')
+  const [said, setSaid] = useState('')
+  const print = () =>
+    tell(async () => {
+      const answer = await body(
+        api.POST('/api/spaces/{space_id}/strips', {
+          params: { path: { space_id: space } },
+          body: { places: [...places], tape },
+        }),
+      )
+      const out = answer.strips.filter((one) => one.left_out).map((one) => `${one.name}: ${one.left_out}`)
+      setSaid(
+        `${String(answer.strips.length)} strips printed into ${answer.folder}${out.length > 0 ? `; not on them: ${out.join('; ')}` : ''}.`,
+      )
+    })
+  const letters = new URLSearchParams(places.map((place) => ['places', String(place)])).toString()
+  return (
+    <Popover width={300} position="bottom-start" withinPortal>
+      <Popover.Target>
+        <Button variant="default" disabled={places.length === 0}>
+          Tape or film
+        </Button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <div className="inside">
+          <div className="row labels-head">
+            <NativeSelect
+              size="xs"
+              label="Label printer"
+              value={tape}
+              data={TAPES}
+              onChange={(event) => setTape(event.currentTarget.value)}
+            />
+            <Button size="compact-sm" onClick={() => void print()}>
+              Print strips
+            </Button>
+          </div>
+          {said && <p role="status">{said}</p>}
+          <div className="row">
+            <Button
+              component="a"
+              download
+              size="compact-sm"
+              variant="default"
+              href={`/api/spaces/${String(space)}/labels.svg?${letters}`}
+            >
+              Letters to cut (SVG)
+            </Button>
+            <Button
+              component="a"
+              download
+              size="compact-sm"
+              variant="default"
+              href={`/api/spaces/${String(space)}/labels.svg?mirrored=true&${letters}`}
+            >
+              Mirrored
+            </Button>
+          </div>
+        </div>
+      </Popover.Dropdown>
+    </Popover>
   )
 }

@@ -1,12 +1,12 @@
 import { Button, NativeSelect, TextInput } from '@mantine/core'
-import { useInfiniteQuery } from '@tanstack/react-query'
+import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
 import { api, body, said } from '../api/client'
 
 /** All that happened in the household, the newest first. */
 export function Log({ house }: { house: number }) {
-  const [asked, setAsked] = useState({ kind: '', by: '', since: '', until: '' })
+  const [asked, setAsked] = useState({ kind: '', by: '', since: '', until: '', q: '' })
   const query = useInfiniteQuery({
     queryKey: ['log', house, asked],
     queryFn: ({ pageParam }) =>
@@ -16,6 +16,7 @@ export function Log({ house }: { house: number }) {
         }),
       ),
     initialPageParam: 0,
+    placeholderData: keepPreviousData,
     getNextPageParam: (last) => (last.more ? last.lines[last.lines.length - 1]?.id : undefined),
   })
   const pages = query.data?.pages ?? []
@@ -55,6 +56,13 @@ export function Log({ house }: { house: number }) {
           label="Until"
           value={asked.until}
           onChange={(event) => set({ until: event.currentTarget.value })}
+        />
+        <TextInput
+          size="xs"
+          label="With the word"
+          value={asked.q}
+          maxLength={100}
+          onChange={(event) => set({ q: event.currentTarget.value })}
         />
         <Button
           component="a"

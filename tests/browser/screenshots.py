@@ -46,9 +46,6 @@ def pictures(page: Page) -> None:
     take(page, "brief")
     stage(page, "inventory")
     take(page, "sort")
-    page.get_by_text("Zones of the house").click()
-    expect(page.locator(".room-card").first).to_be_visible(timeout=60_000)
-    take(page, "zones")
     stage(page, "layout")
     expect(page.get_by_role("button", name="Search again")).to_be_visible(timeout=300_000)
     page.locator("[data-part*=shelf]").first.click()
@@ -90,7 +87,7 @@ def pictures(page: Page) -> None:
 
     stage(page, "upkeep")
     keep(page)
-    own_range(page, home)
+    won(page, home)
 
     page.set_viewport_size({"width": PHONE[0], "height": PHONE[1]})
     page.goto(f"{home.rsplit('/', 1)[0]}/2/survey")
@@ -103,9 +100,9 @@ def pictures(page: Page) -> None:
 
 def on_a_phone(page: Page, home: str) -> None:
     """Sort and Install as the hand in the closet holds them."""
-    for name, stage_name in (("sort", "inventory"), ("step", "install")):
+    for name, stage_name in (("sort", "inventory"), ("step", "install"), ("restock", "upkeep?view=restock")):
         page.goto(f"{home}/{stage_name}")
-        expect(page.locator(".panel, .things, .at-wall").first).to_be_visible(timeout=60_000)
+        expect(page.locator(".panel, .things, .at-wall, .supplies li").first).to_be_visible(timeout=60_000)
         if name == "sort":
             page.locator(".things").scroll_into_view_if_needed()
         take(page, f"{name}-phone")
@@ -136,17 +133,20 @@ def keep(page: Page) -> None:
     take(page, "labels")
 
 
-def own_range(page: Page, home: str) -> None:
-    """A range of the household's own, being edited."""
-    page.goto(f"{home}/house")
-    panel = page.get_by_test_id("ranges")
-    panel.get_by_label("Made of").select_option(label="Rack")
-    panel.get_by_label("Name of the range").fill("Steel racks from the yard")
-    panel.get_by_role("button", name="Make a range").click()
-    dialog = page.get_by_role("dialog")
-    dialog.get_by_label("Bay widths").fill("640, 940, 1240")
-    dialog.get_by_label("Shelf, each").fill("11.50")
-    take(page, "ranges")
+def won(page: Page, home: str) -> None:
+    """Before and after: the drawings of the wall stand in for photos."""
+    drawn = {}
+    for moment, name in (("before", "survey"), ("after", "layout")):
+        page.goto(f"{home}/{name}")
+        expect(page.locator(".sheet .drawing").first).to_be_visible(timeout=60_000)
+        page.wait_for_timeout(600)
+        drawn[moment] = page.locator(".sheet .drawing").first.screenshot()
+    page.goto(f"{home}/upkeep?view=before-after")
+    for moment, picture in drawn.items():
+        photo = {"name": f"{moment}.png", "mimeType": "image/png", "buffer": picture}
+        page.get_by_label(f"Choose a photo from {moment}").set_input_files(photo)
+        expect(page.locator(f".over-each-other img[alt$={moment}]")).to_be_visible()
+    take(page, "before-after")
 
 
 def stage(page: Page, name: str) -> None:

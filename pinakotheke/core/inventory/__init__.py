@@ -9,12 +9,13 @@ from .demand import Demand, DemandLine, demand
 from .kinds import KINDS, Kind, kind_of
 from .needs import Need, needs
 from .parse import quick_add
-from .things import DECISIONS, FREQUENCIES, Thing, uses_a_month
+from .things import DECISIONS, FREQUENCIES, STAYING, Thing, uses_a_month
 
 __all__ = [
     "DECISIONS",
     "FREQUENCIES",
     "KINDS",
+    "STAYING",
     "Demand",
     "DemandLine",
     "Kind",

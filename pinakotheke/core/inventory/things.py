@@ -18,6 +18,8 @@ Unsure = Literal["", "owner", "count", "kind", "size"]
 BANDS: tuple[Band, ...] = get_args(Band)
 """Heights at which things live: below the knee, between knee and eye, up to the reach, above it with a stool."""
 DECISIONS: tuple[Decision, ...] = get_args(Decision)
+STAYING: frozenset[Decision] = frozenset({"keep", "repair", "undecided"})
+"""Decisions by which a thing still asks for room."""
 
 
 def ways_of(kind: str) -> tuple[Way, ...]:
@@ -86,7 +88,7 @@ class Thing(Frozen):
     @property
     def stays(self) -> bool:
         """Whether it asks for room: what leaves no longer counts; what is undecided still does."""
-        return self.decision in ("keep", "repair", "undecided")
+        return self.decision in STAYING
 
     @property
     def piece_mass(self) -> float:

@@ -3,6 +3,7 @@
 from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
 from datetime import date, timedelta
+from functools import cache
 from math import ceil
 from typing import Annotated, Literal
 
@@ -12,7 +13,7 @@ from pydantic import Field, StringConstraints
 
 from ..base import Frozen, Id
 from ..inventory import Thing
-from ..inventory.kinds import CONSUMED
+from ..inventory.kinds import CONSUMED, KINDS
 from ..tables import load
 
 Day = Annotated[str, StringConstraints(pattern=r"^\d{4}-\d{2}-\d{2}$")]
@@ -101,9 +102,10 @@ def is_medicine(thing: Thing) -> bool:
     return thing.kind in load("restock")["used"]["medicine"]
 
 
-def is_used_up(thing: Thing) -> bool:
-    """Whether such a thing is used up and bought again."""
-    return thing.row.group in CONSUMED and thing.kind not in load("restock")["used"]["durable"]
+@cache
+def kinds_used_up() -> frozenset[str]:
+    """The kinds of things that are used up and bought again."""
+    return frozenset(k for k, row in KINDS.items() if row.group in CONSUMED) - set(load("restock")["used"]["durable"])
 
 
 def stock_of(supply: Supply, movements: Iterable[Movement]) -> Stock:

@@ -7,14 +7,15 @@ from typing import NamedTuple
 from django.db.models import QuerySet
 from ninja import Schema
 
-from pinakotheke.core.inventory import Thing
+from pinakotheke.core.inventory import STAYING, Thing
 from pinakotheke.core.saying import counted
 from pinakotheke.core.upkeep import Movement, Supply
-from pinakotheke.core.upkeep.restock import Stock, is_used_up, par, run_out, stock_of, to_buy, use_by, used_at_once
+from pinakotheke.core.upkeep.restock import Stock, kinds_used_up, par, run_out, stock_of, to_buy, use_by, used_at_once
 from pinakotheke.core.words.restock import cautions, movement_in_words, run_out_in_words, stock_in_words
 
 from .. import models, rows
 
+MOST_OFFERED = 1000
 LATEST = 12
 """So many of the last movements are shown of a supply."""
 
@@ -127,12 +128,14 @@ def restock_view(household: models.Household, today: date) -> RestockView:
         if s.buy:
             packs = f" {counted(s.buy, 'pack', 'packs')} of {s.pack}" if s.pack > 1 else ""
             shops[s.shop].append(f"{s.name}: {s.buy}{packs}")
-    watched = {k.thing.id for k in known}
-    could = [WatchableView(thing=t.key, name=t.name, space=t.space_id, lasting=not used_at_once(t.kind))
-             for t in household.thing_set.select_related("space").order_by("name")
-             if t.key not in watched and is_used_up(thing := rows.thing_of(t)) and thing.stays]  # fmt: skip
-    return RestockView(today=today.isoformat(), supplies=found, could=could,
+    could = household.thing_set.filter(supply=None, kind__in=kinds_used_up(), decision__in=STAYING).order_by("name")
+    return RestockView(today=today.isoformat(), supplies=found,
+                       could=[_watchable(t) for t in could[:MOST_OFFERED]],
                        shops=[ShopView(shop=shop, lines=lines) for shop, lines in sorted(shops.items())])  # fmt: skip
+
+
+def _watchable(row: models.Thing) -> WatchableView:
+    return WatchableView(thing=row.key, name=row.name, space=row.space_id, lasting=not used_at_once(row.kind))
 
 
 def _supply(k: _Known, place: str, today: date) -> SupplyView:

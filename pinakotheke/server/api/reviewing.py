@@ -9,6 +9,7 @@ from ninja import Query, Router, Schema
 from pydantic import Field, StringConstraints
 
 from pinakotheke.core.base import Id
+from pinakotheke.core.inventory import STAYING
 from pinakotheke.core.tables import load
 from pinakotheke.core.units import Units
 from pinakotheke.core.upkeep.dates import Occasion
@@ -25,7 +26,6 @@ from .rooms import Lying
 from .upkeep_view import Keeping
 
 router = Router(tags=["upkeep"])
-STAYING = ("keep", "repair", "undecided")
 LATEST = 12
 
 

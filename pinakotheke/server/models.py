@@ -253,6 +253,7 @@ class Place(Owned):
     height = models.FloatField(null=True)
     printed = models.CharField(max_length=1000, blank=True, default="")
     printed_on = models.CharField(max_length=10, blank=True, default="")
+    filled_on = models.CharField(max_length=10, blank=True, default="")
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["household", "key"], name="place_key")]

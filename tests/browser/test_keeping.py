@@ -12,7 +12,9 @@ from .chromium import PHONE
 from .driver import BrowserTestCase
 
 
-class KeepingTestCase(BrowserTestCase):
+class Flows:
+    """What is done at the desk and on a phone alike."""
+
     def keep(self, view: str) -> models.Space:
         """The demo's ticket office, moved into, and one view of Keep."""
         row = self.enter_demo("upkeep")
@@ -21,8 +23,6 @@ class KeepingTestCase(BrowserTestCase):
         self.page.goto(f"{self.live_server_url}/house/{row.household_id}/{row.pk}/upkeep?view={view}")
         return row
 
-
-class DeskTests(KeepingTestCase):
     def test_a_swap_is_planned_and_carried_out_and_taken_back(self) -> None:
         row = self.keep("seasons")
         page = self.page
@@ -78,6 +78,52 @@ class DeskTests(KeepingTestCase):
         expect(leaves.get_by_text(f"3 {stay.thing.name}")).to_have_count(0)
         expect(page.get_by_role("link", name=re.compile("Bend the design"))).to_be_visible()
 
+    def test_ticks_wait_while_the_network_is_cut(self) -> None:
+        row = self.enter_demo("upkeep")
+        page = self.page
+        page.goto(f"{self.live_server_url}/house/{row.household_id}/{row.pk}/upkeep?view=restock")
+        tins = models.Supply.objects.select_related("thing").get(key="tins")
+        before = tins.movements.count()
+        took = page.get_by_role("button", name=f"Took one: {tins.thing.name}")
+        expect(took).to_be_visible()
+        page.context.set_offline(True)
+        took.click()
+        took.click()
+        expect(page.get_by_role("status").filter(has_text="2 ticks wait")).to_be_visible()
+        self.assertEqual(tins.movements.count(), before)
+        page.context.set_offline(False)
+        expect(page.get_by_text("on this device")).to_have_count(0)
+        self.assertEqual(tins.movements.count(), before + 2)
+        page.get_by_label("Undo (u)").click()
+        item = page.get_by_role("list", name="Used up").get_by_role("listitem").filter(has=took)
+        expect(item).to_contain_text("3 there")
+        self.assertEqual(tins.movements.count(), before + 1)
+        page.get_by_role("button", name=re.compile(f"^{tins.thing.name}")).click()
+        page.get_by_label("How many").fill("6")
+        page.get_by_role("textbox", name="Best before").fill("2031-05-01")
+        page.get_by_role("button", name="Bought", exact=True).click()
+        expect(item).to_contain_text("9 there")
+        expect(item).to_contain_text("bought 6, best before 2031-05-01")
+        page.get_by_role("button", name=re.compile("bought 6, best before 2031-05-01: not so")).click()
+        expect(item).to_contain_text("3 there")
+
+    def test_places_are_ticked_as_they_are_filled_while_the_network_is_cut(self) -> None:
+        row = self.keep("places")
+        page = self.page
+        page.get_by_text("as they are filled").click()
+        first = page.locator(".places .filled input").first
+        expect(first).not_to_be_checked()
+        page.context.set_offline(True)
+        first.check()
+        expect(page.get_by_role("status").filter(has_text="1 tick waits")).to_be_visible()
+        self.assertFalse(row.places.exclude(filled_on="").exists())
+        page.context.set_offline(False)
+        expect(page.get_by_text("on this device")).to_have_count(0)
+        expect(first).to_be_checked()
+        self.assertEqual(row.places.exclude(filled_on="").count(), 1)
+
+
+class DeskTests(Flows, BrowserTestCase):
     def test_what_was_won_and_a_game_of_finding_things(self) -> None:
         self.keep("before-after")
         page = self.page
@@ -108,39 +154,8 @@ class DeskTests(KeepingTestCase):
         self.assertTrue(saved.value.suggested_filename.endswith("-letters.svg"))
 
 
-class PhoneTests(KeepingTestCase):
+class PhoneTests(Flows, BrowserTestCase):
     size, touch = PHONE, True
-
-    def test_ticks_wait_while_the_network_is_cut(self) -> None:
-        row = self.enter_demo("upkeep")
-        page = self.page
-        page.goto(f"{self.live_server_url}/house/{row.household_id}/{row.pk}/upkeep?view=restock")
-        tins = models.Supply.objects.select_related("thing").get(key="tins")
-        before = tins.movements.count()
-        took = page.get_by_role("button", name=f"Took one: {tins.thing.name}")
-        expect(took).to_be_visible()
-        page.context.set_offline(True)
-        took.click()
-        took.click()
-        expect(page.get_by_role("status").filter(has_text="2 ticks wait")).to_be_visible()
-        self.assertEqual(tins.movements.count(), before)
-        page.context.set_offline(False)
-        expect(page.get_by_text("on this device")).to_have_count(0)
-        self.assertEqual(tins.movements.count(), before + 2)
-        page.get_by_label("Undo (u)").click()
-        item = page.get_by_role("list", name="Used up").get_by_role("listitem").filter(has=took)
-        expect(item).to_contain_text("3 there")
-        self.assertEqual(tins.movements.count(), before + 1)
-        page.get_by_role("button", name=re.compile(f"^{tins.thing.name}")).click()
-        page.get_by_label("How many").fill("6")
-        page.get_by_role("textbox", name="Best before").fill("2031-05-01")
-        page.get_by_role("button", name="Bought", exact=True).click()
-        expect(item).to_contain_text("9 there")
-        expect(item).to_contain_text("bought 6, best before 2031-05-01")
-        page.get_by_role("button", name=re.compile("bought 6, best before 2031-05-01: not so")).click()
-        expect(item).to_contain_text("3 there")
-        page.get_by_label("What to see").select_option("seasons")
-        expect(page.get_by_text("Plan what takes turns")).to_be_visible()
 
     def test_another_thing_is_watched_and_looked_at_on_a_phone(self) -> None:
         self.keep("restock")

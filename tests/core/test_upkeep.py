@@ -29,6 +29,7 @@ from pinakotheke.core.upkeep import (
 )
 from pinakotheke.core.upkeep.find import purposes
 from pinakotheke.core.words.log import act_in_words, acts_of, acts_saying, kind_of_act, kinds
+from pinakotheke.core.words.upkeep import stick_in_words
 
 from .examples import ADULT, WARDROBE, wardrobe
 from .paper import POINTS_A_MM, operations
@@ -106,6 +107,25 @@ class SheetTests(TestCase):
                 self.assertGreaterEqual(found[0].module, 0.5)
                 read = {one.text for one in zxingcpp.read_barcodes(picture(boxes, sheet.paper))}
                 self.assertEqual(read, {label.code for label in labels[: sheet.count - 1]}, sheet.id)
+
+    def test_a_picture_lies_within_its_label_beside_the_letters(self) -> None:
+        thing = Thing(id="b", name="Bricks", kind="building-bricks", count=9)
+        stay = Stay(id="s", place="p", thing="b", count=9)
+        place = Place(id="p", space="s", name="Box")
+        label = label_of(place, [stay], {"b": thing}, (), code=CODE, pictured=True)
+        self.assertEqual((label.picture, label_of(place, [stay], {"b": thing}, ()).picture), ("lego", ""))
+        for sheet in sheets().values():
+            one = set_label(label, *sheet.label)
+            x, y = one.picture_at
+            self.assertTrue(x >= 0 and x + one.side <= sheet.label[0] * 0.4)
+            self.assertTrue(y >= 0 and y + one.side <= sheet.label[1])
+            self.assertTrue(all(row.x > x + one.side for row in one.rows))
+            page = PdfReader(BytesIO(labels_pdf([label], sheet)[0])).pages[0]
+            self.assertIn(b" c\n", page.get_contents().get_data())  # its curves are drawn
+        table = load("pictures")
+        self.assertLessEqual({*table["groups"].values(), *table["kinds"].values()}, set(table["outlines"]))
+        self.assertEqual([k for k in table["kinds"] if k not in KINDS], [])
+        self.assertEqual({r.group for r in KINDS.values()} - set(table["groups"]) - {""}, set())
 
     def test_odd_names_stay_within_their_label_or_are_named(self) -> None:
         """500 names: long words, other scripts, signs; measured with the letters of another library."""
@@ -306,6 +326,14 @@ class FindTests(TestCase):
         one = set_label(Label(place="p", title="Scarves", code=CODE), 63.5, 38.1)
         for x, y, side in squares(one):
             self.assertTrue(0 <= x <= 63.5 - side and 0 <= y <= 38.1 - side)
+
+
+class StickTests(TestCase):
+    def test_where_a_label_goes_by_hand(self) -> None:
+        said = stick_in_words((400, 150), (100, 38), "metric")
+        self.assertEqual(said, "level, 150 mm from either side, 56 mm from the top")
+        self.assertIn("its middle 300 mm from either side", stick_in_words((600, 18), (100, 38), "metric"))
+        self.assertIn("too wide", stick_in_words((80, 150), (100, 38), "metric"))
 
 
 class LogTests(TestCase):

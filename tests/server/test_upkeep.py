@@ -118,6 +118,27 @@ class UpkeepTests(ServerTestCase):
         self.ada.post(f"/spaces/{self.space}/places", {"name": "Blue crate"})
         self.assertEqual(asked("blue crate")[0]["what"], "place")
 
+    def test_filled_places_and_where_labels_stick_and_where_does_this_go(self) -> None:
+        got = self.moved_in()
+        place = got["places"][0]
+        for _ in range(2):
+            self.assertEqual(self.ada.put(f"/places/{place['id']}/filled", {"filled": True}).status_code, 204)
+        after = self.ada.get(f"/spaces/{self.space}/places?sheet=a4-3x7&pictured=true").body["places"]
+        self.assertTrue(after[0]["filled_on"])
+        self.assertTrue(all(p["stick"] for p in after if p["part"]))
+        self.assertEqual(models.LogEntry.objects.filter(action="upkeep.filled").count(), 1)
+        self.ada.put(f"/places/{place['id']}/filled", {"filled": False})
+        self.assertEqual(models.Place.objects.get(pk=place["id"]).filled_on, "")
+        self.assertEqual(self.eve.put(f"/places/{place['id']}/filled", {"filled": True}).status_code, 404)
+        self.ada.post(f"/spaces/{self.space}/things", {"line": "2 hoodies; 1 kite"})
+        (hoodies,) = self.ada.get(f"/households/{self.house}/find?q=hoodies").body[:1]
+        held = {p["name"] for p in after if any(s["name"] in ("Jumpers", "Jeans", "Shirts") for s in p["stays"])}
+        self.assertIn(hoodies["beside"]["place_name"], held)
+        (kite,) = self.ada.get(f"/households/{self.house}/find?q=kite").body[:1]
+        self.assertIsNone(kite["beside"])
+        pictured = self.ada.get(f"/spaces/{self.space}/labels.pdf?pictured=true").content
+        self.assertNotEqual(len(pictured), len(self.ada.get(f"/spaces/{self.space}/labels.pdf").content))
+
     def test_the_log_is_read_by_kind_person_and_day_page_by_page(self) -> None:
         self.moved_in()
         path = f"/households/{self.house}/log"

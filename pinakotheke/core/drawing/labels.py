@@ -5,6 +5,11 @@ from io import BytesIO
 from typing import Any
 
 import segno
+from fontTools.pens.reportLabPen import ReportLabPen
+from fontTools.svgLib.path import parse_path
+from reportlab.graphics.shapes import Drawing as Graphic
+from reportlab.graphics.shapes import Group
+from reportlab.lib.colors import black
 from reportlab.lib.units import mm
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfgen.canvas import Canvas as Pdf
@@ -19,6 +24,10 @@ CAPITALS = 0.73
 LEADING = 1.25
 LINES_SHARE = 0.6
 """What is in the place gets no more of a label's height than this before the title."""
+PICTURE_SHARE = 0.3
+"""A picture takes no more of a label's width than this."""
+GRID = 24
+"""Pictures are drawn on a square of so many units, with a stroke of two."""
 CODE_SHARE = 0.42
 """A code takes no more of a label's width than this; where it would, it is left out."""
 
@@ -40,6 +49,10 @@ class SetLabel(Frozen):
     code: tuple[tuple[bool, ...], ...] = ()
     code_at: tuple[float, float] = (0, 0)
     module: float = 0
+    picture: str = ""
+    picture_at: tuple[float, float] = (0, 0)
+    side: float = 0
+    """Of the picture: its left, lower corner and its side, mm."""
     left_out: tuple[str, ...] = ()
     unprinted: str = ""
     """Signs that the font has not."""
@@ -58,7 +71,9 @@ def set_label(label: Label, width: float, height: float) -> SetLabel:
     margin = letters("margin")
     matrix, module = _code(label.code, width, height, margin)
     side = (len(matrix) + 2 * letters("quiet")) * module if matrix else 0.0
-    room = width - 2 * margin - side
+    pictured = min(height - 2 * margin, PICTURE_SHARE * width) if label.picture else 0.0
+    x = margin + (pictured + margin if pictured else 0)
+    room = width - x - margin - side
     title, lines = _printed(label.title), [_printed(line) for line in label.lines]
     foot = " · ".join(_printed(w) for w in (label.owner, "keep flat" if label.flat else "", label.date) if w)
     least = letters("least") / CAPITALS
@@ -69,7 +84,7 @@ def set_label(label: Label, width: float, height: float) -> SetLabel:
     size, said = _title(title, room, top - low - kept, least)
     for line in said:
         top -= size * LEADING
-        rows.append(Row(text=line, x=margin, y=top + size * (LEADING - 1), size=size, bold=True))
+        rows.append(Row(text=line, x=x, y=top + size * (LEADING - 1), size=size, bold=True))
     body = max(least, min(size * 0.6, letters("title") / CAPITALS * 0.7))
     left_out: list[str] = [] if said else [label.title]
     while lines and body > least and not _fits(lines, room, top - low, body):
@@ -80,15 +95,16 @@ def set_label(label: Label, width: float, height: float) -> SetLabel:
                 left_out += label.lines[n:]
                 break
             top -= body * LEADING
-            rows.append(Row(text=part, x=margin, y=top + body * (LEADING - 1), size=body))
+            rows.append(Row(text=part, x=x, y=top + body * (LEADING - 1), size=body))
         if left_out:
             break
     if foot:
         cut = _wrapped(foot, FONT, least, room)
-        rows.append(Row(text=cut[0], x=margin, y=margin, size=least))
+        rows.append(Row(text=cut[0], x=x, y=margin, size=least))
         left_out += cut[1:]
     every = label.title + "".join(label.lines) + label.owner
     return SetLabel(rows=tuple(r for r in rows if r.text), code=matrix, module=module, left_out=tuple(left_out),
+                    picture=label.picture, picture_at=(margin, (height - pictured) / 2), side=pictured,
                     code_at=(width - margin - side, (height - side) / 2),
                     unprinted="".join(dict.fromkeys(c for c in every if not _has(c) and not c.isspace())))  # fmt: skip
 
@@ -169,11 +185,27 @@ def labels_pdf(labels: Sequence[Label], sheet: LabelSheet, first: int = 0) -> tu
         for row in one.rows:
             pdf.setFont(BOLD if row.bold else FONT, row.size * mm)
             pdf.drawString(row.x * mm, row.y * mm, row.text)
+        if one.picture:
+            _draw_picture(pdf, one)
         for x, y, side in squares(one):
             pdf.rect(x * mm, y * mm, side * mm, side * mm, stroke=0, fill=1)
         pdf.restoreState()
     pdf.save()
     return out.getvalue(), tuple(found)
+
+
+def _draw_picture(pdf: Pdf, one: SetLabel) -> None:
+    unit = one.side * mm / GRID
+    paths = []
+    for outline in load("pictures")["outlines"][one.picture]:
+        pen = ReportLabPen(None)
+        parse_path(outline, pen)
+        pen.path.strokeColor, pen.path.fillColor, pen.path.strokeWidth = black, None, 2
+        pen.path.strokeLineCap = pen.path.strokeLineJoin = 1
+        paths.append(pen.path)
+    drawing = Graphic(one.side * mm, one.side * mm)
+    drawing.add(Group(*paths, transform=(unit, 0, 0, -unit, 0, one.side * mm)))  # its units run downwards
+    drawing.drawOn(pdf, one.picture_at[0] * mm, one.picture_at[1] * mm)
 
 
 def squares(one: SetLabel) -> Iterator[tuple[float, float, float]]:

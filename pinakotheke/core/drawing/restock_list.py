@@ -6,6 +6,7 @@ from reportlab.lib.colors import HexColor
 from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, Spacer, Table, TableStyle
 
+from ..tables import load
 from ..units import Units
 from .paper import BODY, HEAD, QUIET, TITLE, built, room_on, said_in
 from .pdf import FONT
@@ -20,15 +21,15 @@ ROW = 8 * mm
 def restock_list(title: str, date: str, shops: Sequence[tuple[str, Sequence[str]]], others: Sequence[str],
                  units: Units) -> bytes:  # fmt: skip
     """The list as PDF: shops with their lines, then lines to write on with the other things watched as a reminder."""
-    wide = room_on(units)
-    story: list[Flowable] = [said_in(title, TITLE), said_in(f"To buy, {date}", QUIET)]
+    wide, words = room_on(units), load("restock")["paper"]
+    story: list[Flowable] = [said_in(title, TITLE), said_in(words["to_buy"].format(date=date), QUIET)]
     for shop, lines in shops:
-        story += [said_in(shop or "Anywhere", HEAD), _rows(lines, wide)]
+        story += [said_in(shop or words["anywhere"], HEAD), _rows(lines, wide)]
     if not shops:
-        story.append(said_in("Everything that is watched is there.", BODY))
-    story += [Spacer(1, 4 * mm), said_in("Write on", HEAD), _rows([""] * FREE_LINES, wide)]
+        story.append(said_in(words["nothing"], BODY))
+    story += [Spacer(1, 4 * mm), said_in(words["write_on"], HEAD), _rows([""] * FREE_LINES, wide)]
     if others:
-        story += [Spacer(1, 3 * mm), said_in(f"Watched, and there: {', '.join(others)}.", QUIET)]
+        story += [Spacer(1, 3 * mm), said_in(words["there"].format(names=", ".join(others)), QUIET)]
     return built(title, story, units)
 
 

@@ -56,6 +56,8 @@ class Label(Frozen):
     """Whether it says to keep the box flat."""
     date: str = ""
     code: str = ""
+    picture: str = ""
+    """An outline of `tables/pictures.toml`, for those who cannot read yet."""
 
     @property
     def text(self) -> str:
@@ -64,7 +66,8 @@ class Label(Frozen):
 
 
 def label_of(place: Place, stays: Iterable[Stay], things: Mapping[str, Thing], people: Sequence[Person], *,
-             date: str = "", code: str = "", use_by: Mapping[str, str] | None = None) -> Label:  # fmt: skip
+             date: str = "", code: str = "", use_by: Mapping[str, str] | None = None,
+             pictured: bool = False) -> Label:  # fmt: skip
     """The label of a place: the names of what is in it as the household says them, most pieces first, with the day by which
     what is open is used (`use_by`, by thing); whose it is where all of it is one person's. One group of things gives the
     label its title, else the place does.
@@ -82,7 +85,16 @@ def label_of(place: Place, stays: Iterable[Stay], things: Mapping[str, Thing], p
     if len(lines) > MOST_NAMED:
         lines = [*lines[: MOST_NAMED - 1], f"+ {len(lines) - MOST_NAMED + 1}"]
     flat = bool(place.box) and any(thing.row.long or thing.row.single for thing, _ in here)
-    return Label(place=place.id, title=title, lines=tuple(lines), owner=owner, flat=flat, date=date, code=code)
+    picture = picture_of(here[0][0]) if pictured and here else ""
+    return Label(place=place.id, title=title, lines=tuple(lines), owner=owner, flat=flat, date=date, code=code,
+                 picture=picture)  # fmt: skip
+
+
+def picture_of(thing: Thing) -> str:
+    """The picture of a thing: that of its kind, else of its group."""
+    table = load("pictures")
+    found: str = table["kinds"].get(thing.kind) or table["groups"].get(thing.row.group, "")
+    return found
 
 
 def _said(thing: Thing, use_by: str) -> str:

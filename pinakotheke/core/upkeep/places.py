@@ -31,6 +31,8 @@ class Place(Frozen):
     height: Annotated[float, Field(ge=-10_000, le=20_000)] | None = None
     printed: Annotated[str, StringConstraints(max_length=1000)] = ""
     printed_on: Annotated[str, StringConstraints(max_length=10)] = ""
+    filled_on: Annotated[str, StringConstraints(max_length=10)] = ""
+    """When somebody put everything in and ticked it."""
 
 
 class Stay(Frozen):

@@ -146,6 +146,17 @@ def lend(user: User, place_id: int, thing_key: str, to: str) -> models.Space:
 
 
 @transaction.atomic
+def filled(user: User, place_id: int, done: bool) -> models.Place:
+    """A place is filled, or is not after all; said twice it is kept once."""
+    place = own_place(user, place_id)
+    if bool(place.filled_on) != done:
+        place.filled_on = timezone.localdate().isoformat() if done else ""
+        place.save(update_fields=["filled_on"])
+        log(place.household, user, "upkeep.filled", name=place.name, place=place.key)
+    return place
+
+
+@transaction.atomic
 def printed(user: User, space_id: int, texts: dict[int, str]) -> models.Space:
     """Labels were printed: what each says is kept, so that one that is out of date is known."""
     space = own_space(user, space_id)

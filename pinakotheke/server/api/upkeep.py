@@ -37,6 +37,12 @@ class PlaceData(Schema):
     name: TypedName
 
 
+class FilledData(Schema):
+    """Whether everything was put into a place."""
+
+    filled: bool
+
+
 class StayData(Schema):
     """So many of a thing in a place; none takes it out."""
 
@@ -63,6 +69,7 @@ class LabelsQuery(Schema):
     places: Annotated[list[RowId], Field(max_length=1000)] = []
     sheet: Annotated[str, StringConstraints(max_length=40)] = "a4-3x7"
     first: Annotated[int, Field(ge=0, le=100)] = 0
+    pictured: bool = False
 
 
 class StripsData(Schema):
@@ -104,8 +111,8 @@ class PlaceLink(Schema):
     name: str
 
 
-def _view(request: MemberRequest, space: models.Space, sheet: str = "") -> UpkeepView:
-    return upkeep_view(Keeping(space), _origin(request), sheet)
+def _view(request: MemberRequest, space: models.Space, sheet: str = "", pictured: bool = False) -> UpkeepView:
+    return upkeep_view(Keeping(space), _origin(request), sheet, pictured)
 
 
 def _origin(request: MemberRequest) -> str:
@@ -113,9 +120,11 @@ def _origin(request: MemberRequest) -> str:
 
 
 @router.get("/spaces/{space_id}/places", response=UpkeepView, operation_id="upkeep_places")
-def places(request: MemberRequest, space_id: PathId, sheet: Annotated[str, Query(max_length=40)] = "") -> UpkeepView:
-    """What lies where in a space."""
-    return _view(request, own_space(request.user, space_id), sheet)
+def places(
+    request: MemberRequest, space_id: PathId, sheet: Annotated[str, Query(max_length=40)] = "", pictured: bool = False
+) -> UpkeepView:
+    """What lies where in a space; with a sheet, what does not go onto its labels."""
+    return _view(request, own_space(request.user, space_id), sheet, pictured)
 
 
 @router.post("/designs/{design_id}/move-in", response=UpkeepView, operation_id="upkeep_move_in")
@@ -162,6 +171,13 @@ def put(request: MemberRequest, place_id: PathId, data: StayData) -> UpkeepView:
     return _view(request, actions.put(request.user, place_id, data.thing, data.count))
 
 
+@router.put("/places/{place_id}/filled", response={204: None}, operation_id="upkeep_filled")
+def filled(request: MemberRequest, place_id: PathId, data: FilledData) -> tuple[int, None]:
+    """Everything was put into a place, or not after all; sent twice it is kept once."""
+    actions.filled(request.user, place_id, data.filled)
+    return 204, None
+
+
 @router.put("/places/{place_id}/lent", response=UpkeepView, operation_id="upkeep_lend")
 def lend(request: MemberRequest, place_id: PathId, data: LentData) -> UpkeepView:
     """What lies in a place is lent, or back."""
@@ -175,7 +191,7 @@ def labels(request: MemberRequest, space_id: PathId, query: Query[LabelsQuery]) 
     sheet = sheets().get(query.sheet)
     if sheet is None:
         raise Invalid("upkeep.no-sheet", sheet=query.sheet)
-    chosen = one.labels(_origin(request), timezone.localdate().isoformat(), query.places)
+    chosen = one.labels(_origin(request), timezone.localdate().isoformat(), query.places, pictured=query.pictured)
     if not chosen:
         raise Invalid("upkeep.no-labels")
     data, _ = labels_pdf([label for _, label in chosen], sheet, min(query.first, sheet.count - 1))

@@ -3,13 +3,16 @@
 from collections import defaultdict
 from collections.abc import Sequence
 
+from django.db.models import Case, When
 from ninja import Schema
 
 from pinakotheke.core.drawing import Drawing
 from pinakotheke.core.drawing.labels import set_label
+from pinakotheke.core.inventory.kinds import KINDS, kind_of
+from pinakotheke.core.layout import Design
 from pinakotheke.core.units import Units, format_length
 from pinakotheke.core.upkeep import Label, LabelSheet, differences, filling_order, label_of, sheets
-from pinakotheke.core.words.upkeep import difference_in_words
+from pinakotheke.core.words.upkeep import difference_in_words, stick_in_words
 
 from .. import models, rows
 from ..actions.upkeep import MOST_PRINTED
@@ -41,6 +44,7 @@ class PlaceView(Schema):
     part: str
     height: str
     order: int
+    filled_on: str
     stays: list[StayView]
     title: str
     lines: list[str]
@@ -49,6 +53,8 @@ class PlaceView(Schema):
     """Whether its label says something else than is true now."""
     left_out: str
     """What does not go onto its label on the sheet asked for."""
+    stick: str
+    """Where its label goes on what is seen of it."""
 
 
 class LooseView(Schema):
@@ -105,6 +111,8 @@ class FoundView(Schema):
     count: int
     owner: str
     where: list[FoundPlace]
+    beside: FoundPlace | None = None
+    """Of a thing that has no place: where those like it lie."""
 
 
 class Keeping:
@@ -133,22 +141,19 @@ class Keeping:
             return None
         return Scene(row.space).elevation(rows.history_of(row).current, DrawingOptions(dimensions=False))
 
-    def labels(self, origin: str = "", date: str = "", only: Sequence[int] = ()) -> list[tuple[models.Place, Label]]:
+    def labels(self, origin: str = "", date: str = "", only: Sequence[int] = (), *,
+               pictured: bool = False) -> list[tuple[models.Place, Label]]:  # fmt: skip
         """The label of every place, or of some; codes lead to `origin`."""
         some, days = set(only), open_days(self.space)
         return [
-            (
-                row,
-                label_of(
-                    place, self.stays, self.things, self.people, date=date, code=f"{origin}/at/{row.pk}", use_by=days
-                ),
-            )
+            (row, label_of(place, self.stays, self.things, self.people, date=date, code=f"{origin}/at/{row.pk}",
+                           use_by=days, pictured=pictured))
             for row, place in zip(self.rows, self.places, strict=True)
             if not some or row.pk in some
         ]  # fmt: skip
 
 
-def upkeep_view(one: Keeping, origin: str, sheet: str = "") -> UpkeepView:
+def upkeep_view(one: Keeping, origin: str, sheet: str = "", pictured: bool = False) -> UpkeepView:
     """The places of a space in words; with a sheet, what does not go onto its labels."""
     units: Units = one.household.units  # type: ignore[assignment]
     order = {p.id: n for n, p in enumerate(filling_order(one.places, one.stays, one.things), 1)}
@@ -161,20 +166,22 @@ def upkeep_view(one: Keeping, origin: str, sheet: str = "") -> UpkeepView:
         held[stay.place].append(StayView(thing=thing.id, name=thing.name, count=stay.count, lent_to=stay.lent_to,
                                          owner=names.get(thing.owner, ""), lent_on=stay.lent_on))  # fmt: skip
     found = sheets().get(sheet)
+    design = one.design()
+    case = Installing(design).case if design is not None else None
+    sticks = _sticks(one, case.made, found, units) if case is not None and found is not None else {}
     places = [
         PlaceView(
             id=row.pk, key=row.key, name=row.name, part=row.part, order=order[row.key], stays=held[row.key],
+            filled_on=row.filled_on, stick=sticks.get(row.key, ""),
             height=format_length(row.height, units) if row.height and row.height > FLOOR else "", title=label.title,
             lines=list(label.lines), printed_on=row.printed_on, left_out=_left_out(label, found),
             outdated=bool(row.printed) and row.printed != label.text[:MOST_PRINTED],
         )
-        for row, label in one.labels(origin)
+        for row, label in one.labels(origin, pictured=pictured)
     ]  # fmt: skip
-    design = one.design()
     said: list[str] = []
     title = ""
-    if design is not None:
-        case = Installing(design).case
+    if case is not None:
         title = case.made.title
         at = {p.id: p.name for p in one.places}
         said = [difference_in_words(d, at[d.place], one.things[d.thing])
@@ -188,6 +195,18 @@ def upkeep_view(one: Keeping, origin: str, sheet: str = "") -> UpkeepView:
                       design_title=title, places=places,
                       differences=said, loose=loose, sheet=sheet if found else "",
                       sheets=[SheetView(id=s.id, name=s.name, count=s.count) for s in sheets().values()])  # fmt: skip
+
+
+def _sticks(one: Keeping, design: Design, sheet: LabelSheet, units: Units) -> dict[str, str]:
+    """By place, where a label goes on the front of its part, or of its box."""
+    parts = {p.id: p for p in design.parts}
+    found = {}
+    for place in one.places:
+        part, box = parts.get(place.part), design.box(place.box) if place.box else None
+        if part is not None:
+            front = (box.width, box.height) if box is not None else (float(part.w), float(part.h))
+            found[place.id] = stick_in_words(front, sheet.label, units)
+    return found
 
 
 def _left_out(label: Label, sheet: LabelSheet | None) -> str:
@@ -205,6 +224,18 @@ def _left_out(label: Label, sheet: LabelSheet | None) -> str:
 def _at(space: models.Space, place: models.Place | None = None, count: int = 0, lent_to: str = "") -> FoundPlace:
     return FoundPlace(space=space.pk, space_name=space.name, place=place.pk if place else None, count=count,
                       place_name=place.name if place else "", lent_to=lent_to)  # fmt: skip
+
+
+def _beside(household: models.Household, thing: models.Thing) -> FoundPlace | None:
+    """Where things like one lie that has no place: those of its kind, else those of its group, in its own space first."""
+    group = kind_of(thing.kind).group
+    kinds = [k for k, row in KINDS.items() if group and row.group == group]
+    stays = household.stay_set.select_related("place__space").annotate(
+        here=Case(When(place__space=thing.space_id, then=0), default=1)
+    )  # fmt: skip
+    stay = (stays.filter(thing__kind=thing.kind).order_by("here", "-count").first()
+            or stays.filter(thing__kind__in=kinds).order_by("here", "-count").first())  # fmt: skip
+    return _at(stay.place.space, stay.place) if stay else None
 
 
 def found_views(household: models.Household, keys: Sequence[str]) -> list[FoundView]:
@@ -225,8 +256,9 @@ def found_views(household: models.Household, keys: Sequence[str]) -> list[FoundV
         if key[0] == "t" and pk in things:
             t = things[pk]
             where = stays[pk] or ([_at(t.space, count=t.count)] if t.space else [])
+            beside = None if stays[pk] else _beside(household, t)
             found.append(FoundView(what="thing", id=pk, key=t.key, name=t.name, count=t.count,
-                                   owner=people.get(t.owner, ""), where=where))  # fmt: skip
+                                   owner=people.get(t.owner, ""), where=where, beside=beside))  # fmt: skip
         elif key[0] == "p" and pk in places:
             p = places[pk]
             found.append(FoundView(what="place", id=pk, key=p.key, name=p.name, count=0, owner="",

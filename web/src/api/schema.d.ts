@@ -2882,7 +2882,7 @@ export interface paths {
         };
         /**
          * Places
-         * @description What lies where in a space.
+         * @description What lies where in a space; with a sheet, what does not go onto its labels.
          */
         get: operations["upkeep_places"];
         put?: never;
@@ -2962,6 +2962,26 @@ export interface paths {
          * @description So many of a thing lie in a place.
          */
         put: operations["upkeep_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{place_id}/filled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Filled
+         * @description Everything was put into a place, or not after all; sent twice it is kept once.
+         */
+        put: operations["upkeep_filled"];
         post?: never;
         delete?: never;
         options?: never;
@@ -9561,6 +9581,8 @@ export interface components {
             height: string;
             /** Order */
             order: number;
+            /** Filled On */
+            filled_on: string;
             /** Stays */
             stays: components["schemas"]["StayView"][];
             /** Title */
@@ -9573,6 +9595,8 @@ export interface components {
             outdated: boolean;
             /** Left Out */
             left_out: string;
+            /** Stick */
+            stick: string;
         };
         /**
          * SheetView
@@ -9661,6 +9685,14 @@ export interface components {
             count: number;
         };
         /**
+         * FilledData
+         * @description Whether everything was put into a place.
+         */
+        FilledData: {
+            /** Filled */
+            filled: boolean;
+        };
+        /**
          * LentData
          * @description Whom something is lent to; empty when it is back.
          */
@@ -9693,6 +9725,11 @@ export interface components {
              * @default 0
              */
             first: number;
+            /**
+             * Pictured
+             * @default false
+             */
+            pictured: boolean;
         };
         /**
          * PrintedData
@@ -9795,10 +9832,11 @@ export interface components {
             owner: string;
             /** Where */
             where: components["schemas"]["FoundPlace"][];
+            beside?: components["schemas"]["FoundPlace"] | null;
         };
         /**
          * LogQuery
-         * @description Which part of the log: of one kind, by one member, between two days, with a word in it, before an entry that is known already.
+         * @description Which part of the log: of one kind, by one member, between two days, with a word in it, older than an entry.
          */
         LogQuery: {
             /**
@@ -13752,6 +13790,7 @@ export interface operations {
         parameters: {
             query?: {
                 sheet?: string;
+                pictured?: boolean;
             };
             header?: never;
             path: {
@@ -13938,6 +13977,30 @@ export interface operations {
             };
         };
     };
+    upkeep_filled: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FilledData"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     upkeep_lend: {
         parameters: {
             query?: never;
@@ -13970,6 +14033,7 @@ export interface operations {
                 places?: number[];
                 sheet?: string;
                 first?: number;
+                pictured?: boolean;
             };
             header?: never;
             path: {

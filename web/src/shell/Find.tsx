@@ -143,6 +143,13 @@ function answers(
         to: here(at.space, `upkeep?place=${String(at.place)}`),
       }
     const planned = at.space === spaceId ? homes.get(one.key) : undefined
+    const { beside } = one
+    if (beside && beside.place !== null)
+      return {
+        name,
+        where: `no place yet, ${at.space_name}${whose}; those like it lie in ${beside.place_name}, ${beside.space_name}`,
+        to: here(beside.space, `upkeep?place=${String(beside.place)}`),
+      }
     const where = `${planned ?? 'no place yet'}, ${at.space_name}${whose}`
     return { name, where, to: here(at.space, 'inventory') }
   })

@@ -10,7 +10,7 @@ import { FindingGame } from './FindingGame'
 import { useTell } from './useTell'
 
 type View = Schemas['BeforeAfterView']
-export type Moment = 'before' | 'after'
+type Moment = 'before' | 'after'
 
 /** What was won: photos over each other, figures beside each other, and a game of finding things. */
 export function BeforeAfter({ house, space, name }: { house: number; space: number; name: string }) {

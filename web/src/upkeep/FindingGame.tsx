@@ -3,11 +3,11 @@ import { useEffect, useState } from 'react'
 
 import { api, type Schemas } from '../api/client'
 import { newKey } from '../survey/waiting'
-import type { Moment } from './BeforeAfter'
 import { useTell } from './useTell'
 
 type View = Schemas['BeforeAfterView']
 type Find = Schemas['Find']
+type Moment = Schemas['HuntData']['moment']
 
 /** Ten things against time: before the work, and after it. */
 export function FindingGame({ house, space, view }: { house: number; space: number; view: View }) {

@@ -37,7 +37,8 @@ export default function KeepStage({ house, space, design }: StageProps) {
   const phone = useMediaQuery('(width <= 760px)')
   const view = VIEWS.find((one) => one.value === search.get('view'))?.value ?? 'places'
   const sheet = search.get('sheet') ?? (house.units === 'imperial' ? 'letter-3x10' : 'a4-3x7')
-  const query = useUpkeep(space.id, view === 'labels' ? sheet : '')
+  const pictured = search.get('pictures') === 'yes'
+  const query = useUpkeep(space.id, view === 'labels' ? sheet : '', pictured)
   const acts = useActs(space.id)
   const chosen = Number(search.get('place')) || null
   return (
@@ -123,6 +124,8 @@ export default function KeepStage({ house, space, design }: StageProps) {
                 acts={acts}
                 sheet={sheet}
                 onSheet={(one) => set({ sheet: one })}
+                pictured={pictured}
+                onPictured={(next) => set({ pictures: next ? 'yes' : null })}
               />
             )}
           </section>

@@ -11,10 +11,12 @@ interface Props {
   acts: Acts
   sheet: string
   onSheet: (sheet: string) => void
+  pictured: boolean
+  onPictured: (pictured: boolean) => void
 }
 
 /** Labels of the places that are chosen, on a sheet as it is sold; what changed since its label was printed comes first. */
-export function Labels({ space, upkeep, acts, sheet, onSheet }: Props) {
+export function Labels({ space, upkeep, acts, sheet, onSheet, pictured, onPictured }: Props) {
   const filled = upkeep.places.filter((place) => place.stays.length > 0)
   const [off, setOff] = useState<ReadonlySet<number>>(new Set())
   const [first, setFirst] = useState(1)
@@ -26,6 +28,7 @@ export function Labels({ space, upkeep, acts, sheet, onSheet }: Props) {
   const query = new URLSearchParams([
     ['sheet', sheet],
     ['first', String(Math.min(first, most) - 1)],
+    ['pictured', String(pictured)],
     ...chosen.map((place) => ['places', String(place.id)]),
   ])
   return (
@@ -66,6 +69,13 @@ export function Labels({ space, upkeep, acts, sheet, onSheet }: Props) {
           </Button>
         )}
       </div>
+      <Checkbox
+        className="no-print"
+        size="xs"
+        label="With a picture, for those who cannot read yet"
+        checked={pictured}
+        onChange={(event) => onPictured(event.currentTarget.checked)}
+      />
       <p className="quiet small">
         Stick each level and centred on the face that is seen; on a shelf’s front edge under the middle of its
         things.
@@ -97,6 +107,7 @@ export function Labels({ space, upkeep, acts, sheet, onSheet }: Props) {
                     : `printed on ${place.printed_on}`}
                 </small>
               )}
+              {place.stick && <small className="quiet">{place.stick}</small>}
               {place.left_out && <small className="misheard">does not go on: {place.left_out}</small>}
             </div>
           </li>

@@ -1,6 +1,7 @@
-import { Button, NativeSelect, NumberInput, SegmentedControl, TextInput } from '@mantine/core'
+import { Button, Checkbox, NativeSelect, NumberInput, SegmentedControl, TextInput } from '@mantine/core'
 import { useEffect, useRef, useState } from 'react'
 
+import { useFilled, type Filled } from './useFilled'
 import type { Acts, Place, Upkeep } from './useUpkeep'
 
 interface Props {
@@ -14,6 +15,7 @@ interface Props {
 export function Places({ upkeep, acts, chosen, onChoose }: Props) {
   const [order, setOrder] = useState('standing')
   const [name, setName] = useState('')
+  const filled = useFilled(upkeep.space)
   const rows =
     order === 'filling' ? [...upkeep.places].sort((one, other) => one.order - other.order) : upkeep.places
   return (
@@ -46,6 +48,11 @@ export function Places({ upkeep, acts, chosen, onChoose }: Props) {
           ]}
         />
       )}
+      {filled.waiting > 0 && (
+        <p className="quiet" role="status">
+          {filled.waiting === 1 ? '1 tick waits' : `${String(filled.waiting)} ticks wait`} on this device
+        </p>
+      )}
       <ul className="places" aria-label="Places">
         {rows.map((place) => (
           <Row
@@ -55,6 +62,7 @@ export function Places({ upkeep, acts, chosen, onChoose }: Props) {
             upkeep={upkeep}
             acts={acts}
             open={place.id === chosen}
+            filled={filled}
             onOpen={() => onChoose(place.id === chosen ? null : place.id)}
           />
         ))}
@@ -89,17 +97,26 @@ interface RowProps {
   acts: Acts
   open: boolean
   onOpen: () => void
+  filled: Filled
 }
 
-function Row({ place, number, upkeep, acts, open, onOpen }: RowProps) {
+function Row({ place, number, upkeep, acts, open, onOpen, filled }: RowProps) {
   const row = useRef<HTMLLIElement>(null)
   useEffect(() => {
     if (open) row.current?.scrollIntoView({ block: 'nearest' })
   }, [open])
   return (
     <li ref={row} className={open ? 'open' : ''}>
+      {number !== null && (
+        <Checkbox
+          className="filled"
+          label={number}
+          aria-label={`${place.name} is filled`}
+          checked={filled.is(place)}
+          onChange={(event) => filled.say(place, event.currentTarget.checked)}
+        />
+      )}
       <button type="button" className="plain place-name" aria-expanded={open} onClick={onOpen}>
-        {number !== null && <span className="n">{number}</span>}
         <b>{place.name}</b>
         {place.height && <span className="quiet"> at {place.height}</span>}
         {place.outdated && <span className="misheard"> label out of date</span>}

@@ -118,7 +118,12 @@ function Row({ supply, acts, open, onOpen }: RowProps) {
         <div>
           <button type="button" className="plain place-name" aria-expanded={open} onClick={onOpen}>
             <b>{supply.name}</b>
-            {supply.buy > 0 && <span className="flag">buy {supply.buy}</span>}
+            {supply.buy > 0 && (
+              <span className="flag">
+                buy {supply.buy}
+                {supply.pack > 1 && ` × ${String(supply.pack)}`}
+              </span>
+            )}
           </button>
           <span className="held">
             {[

@@ -9,12 +9,14 @@ export type Upkeep = Schemas['UpkeepView']
 export type Place = Schemas['PlaceView']
 
 /** What lies where in a space; with a sheet, what does not go onto its labels. */
-export function useUpkeep(space: number, sheet = '') {
+export function useUpkeep(space: number, sheet = '', pictured = false) {
   return useQuery({
-    queryKey: [...keys.upkeep(space), sheet],
+    queryKey: [...keys.upkeep(space), sheet, pictured],
     queryFn: () =>
       body(
-        api.GET('/api/spaces/{space_id}/places', { params: { path: { space_id: space }, query: { sheet } } }),
+        api.GET('/api/spaces/{space_id}/places', {
+          params: { path: { space_id: space }, query: { sheet, pictured } },
+        }),
       ),
     placeholderData: keepPreviousData,
   })

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from io import BytesIO
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from reportlab.lib.colors import HexColor
 from reportlab.lib.units import mm
@@ -30,10 +30,14 @@ def before_after_report(title: str, date: str, figures: Sequence[Figure], pairs:
     """The report as PDF. `pairs` are photos before and after, the file's bytes; one may be empty."""
     wide = room_on(units)
     story: list[Flowable] = [said_in(title, TITLE), said_in(date, QUIET), Spacer(1, 3 * mm)]
-    rows = [["", "before", "after"], *([f.name, f.before or "–", f.after or "–"] for f in figures)]
+    rows: list[list[Any]] = [
+        ["", "before", "after"],
+        *([f.name, said_in(f.before or "–", BODY), said_in(f.after or "–", BODY)] for f in figures),
+    ]
     table = Table(rows, colWidths=[wide * share for share in (0.4, 0.3, 0.3)])
     table.setStyle(TableStyle([
-        ("FONT", (0, 0), (-1, -1), FONT, 9), ("FONT", (0, 0), (-1, 0), BOLD, 9), ("LEFTPADDING", (0, 0), (0, -1), 0),
+        ("FONT", (0, 0), (-1, -1), FONT, 9), ("FONT", (0, 0), (-1, 0), BOLD, 9), ("VALIGN", (0, 0), (-1, -1), "TOP"),
+        ("LEFTPADDING", (0, 0), (0, -1), 0),
         ("LINEBELOW", (0, 0), (-1, 0), 0.6, HexColor(INK)), ("LINEBELOW", (0, 1), (-1, -1), 0.25, HexColor(CAPTION)),
     ]))  # fmt: skip
     story.append(table)

@@ -12,11 +12,10 @@ from ..base import Frozen
 from ..tables import load
 from ..units import Units
 from .models import Drawing
-from .paper import BODY, HEAD, QUIET, TITLE, built, page_of, said_in
+from .paper import BODY, HEAD, QUIET, TITLE, Box, built, page_of, said_in
 from .pdf import MARGIN, SCALES, Plotter
-from .svg import CAPTION, INK
+from .svg import CAPTION
 
-BOX = 3.5 * mm
 RULED = ("LINEBELOW", (0, 0), (-1, -1), 0.25, HexColor(CAPTION))
 
 
@@ -80,20 +79,8 @@ def booklet(title: str, date: str, opening: Sequence[str], walls: Sequence[BookW
     return built(title, story, units)
 
 
-class _Box(Flowable):
-    """A square to tick."""
-
-    def __init__(self) -> None:
-        super().__init__()
-        self.width = self.height = BOX
-
-    def draw(self) -> None:
-        self.canv.setStrokeColor(HexColor(INK))
-        self.canv.rect(0, 0, BOX, BOX)
-
-
 def _boxed(text: str, wide: float) -> Table:
-    table = Table([[_Box(), said_in(text, BODY)]], colWidths=[7 * mm, wide - 7 * mm])
+    table = Table([[Box(), said_in(text, BODY)]], colWidths=[7 * mm, wide - 7 * mm])
     table.setStyle(TableStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (0, 0), 0),
                                ("TOPPADDING", (0, 0), (-1, -1), 1), ("BOTTOMPADDING", (0, 0), (-1, -1), 1)]))  # fmt: skip
     return table
@@ -102,7 +89,7 @@ def _boxed(text: str, wide: float) -> Table:
 def _step(step: BookStep, wide: float) -> KeepTogether:
     inside: list[Flowable] = [said_in(f"{step.number}. {step.title}", HEAD), said_in(step.said, QUIET)]
     inside += [said_in(line, BODY) for line in step.how]
-    table = Table([[_Box(), inside]], colWidths=[7 * mm, wide - 7 * mm])
+    table = Table([[Box(), inside]], colWidths=[7 * mm, wide - 7 * mm])
     table.setStyle(TableStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (0, 0), 0),
                                ("TOPPADDING", (0, 0), (0, 0), 12), RULED]))  # fmt: skip
     return KeepTogether([table])

@@ -15,10 +15,24 @@ from ..units import Units
 from .pdf import BOLD, FONT, MARGIN, use_fonts
 from .svg import CAPTION, INK
 
+BOX = 3.5 * mm
+
 BODY = ParagraphStyle("body", fontName=FONT, fontSize=9, leading=12, textColor=HexColor(INK))
 QUIET = ParagraphStyle("quiet", parent=BODY, fontSize=8, leading=10.5, textColor=HexColor(CAPTION))
 HEAD = ParagraphStyle("head", parent=BODY, fontName=BOLD, fontSize=11, leading=15, spaceBefore=8)
 TITLE = ParagraphStyle("title", parent=BODY, fontName=BOLD, fontSize=15, leading=20)
+
+
+class Box(Flowable):
+    """A square to tick."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.width = self.height = BOX
+
+    def draw(self) -> None:
+        self.canv.setStrokeColor(HexColor(INK))
+        self.canv.rect(0, 0, BOX, BOX)
 
 
 def said_in(text: str, style: ParagraphStyle) -> Paragraph:

@@ -8,9 +8,8 @@ from reportlab.platypus import Flowable, Spacer, Table, TableStyle
 
 from ..tables import load
 from ..units import Units
-from .paper import BODY, HEAD, QUIET, TITLE, built, room_on, said_in
-from .pdf import FONT
-from .svg import CAPTION, INK
+from .paper import BODY, HEAD, QUIET, TITLE, Box, built, room_on, said_in
+from .svg import CAPTION
 
 FREE_LINES = 12
 """Lines to write on: a cupboard door's worth."""
@@ -35,10 +34,9 @@ def restock_list(title: str, date: str, shops: Sequence[tuple[str, Sequence[str]
 
 def _rows(lines: Sequence[str], wide: float) -> Table:
     """Rows with a box before each and a line under it."""
-    table = Table([["□", said_in(line, BODY)] for line in lines], colWidths=[8 * mm, wide - 8 * mm],
+    table = Table([[Box(), said_in(line, BODY)] for line in lines], colWidths=[8 * mm, wide - 8 * mm],
                   rowHeights=[ROW] * len(lines))  # fmt: skip
     table.setStyle(TableStyle([
-        ("FONT", (0, 0), (0, -1), FONT, 12), ("TEXTCOLOR", (0, 0), (0, -1), HexColor(INK)),
         ("LINEBELOW", (1, 0), (-1, -1), 0.25, HexColor(CAPTION)), ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
     ]))  # fmt: skip
     return table

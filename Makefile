@@ -83,6 +83,6 @@ $(PAGES): web/node_modules/.ready $(WEB_SOURCES) | .venv/.ready
 	@echo "✓ web pages"
 
 /usr/bin/chromium:
-	@echo "· Chromium, for the tests in a browser: about a minute"
-	@./.ci/apt-install chromium >/dev/null 2>&1 || ./.ci/apt-install chromium
+	@echo "· Chromium, for the tests in a browser, and letters of more scripts: about a minute"
+	@./.ci/apt-install chromium fonts-dejavu-core >/dev/null 2>&1 || ./.ci/apt-install chromium fonts-dejavu-core
 	@echo "✓ Chromium"

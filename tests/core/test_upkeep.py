@@ -1,17 +1,20 @@
 """Keep: places against the design, labels measured back from the paper and read by another library, where is it."""
 
 import re
+from collections import Counter
 from io import BytesIO
 from pathlib import Path
 from random import Random
-from unittest import TestCase
+from unittest import TestCase, skipUnless
 
 import reportlab
 import zxingcpp
+from arabic_reshaper import reshape
 from PIL import Image, ImageDraw, ImageFont
 from pypdf import PdfReader
 
 from pinakotheke.core.drawing.labels import labels_pdf, set_label, squares
+from pinakotheke.core.drawing.pdf import DEJAVU, FONT, WIDE
 from pinakotheke.core.inventory import Thing
 from pinakotheke.core.inventory.kinds import KINDS, kind_of
 from pinakotheke.core.tables import load
@@ -129,13 +132,16 @@ class SheetTests(TestCase):
 
     def test_odd_names_stay_within_their_label_or_are_named(self) -> None:
         """500 names: long words, other scripts, signs; measured with the letters of another library."""
-        random, fonts = Random(20261201), dict[float, ImageFont.FreeTypeFont]()
+        random = Random(20261201)
+        files = {FONT: VERA, WIDE: DEJAVU / "DejaVuSans.ttf"}
+        fonts = {name: ImageFont.truetype(file, 200) for name, file in files.items() if file.is_file()}
         pool = ["O’Brien’s", "Donaudampfschifffahrtselektrizitätenhauptbetriebswerk", "שלום", "مرحبا", "🧦🧤",
                 "naïve", "Ångström", "x" * 80, "a", "ﬁsh & chips", '3/4"', "<b>", "\\", "%s", "socks", "winter", "of",
                 "the", "Łódź", "ß"]  # fmt: skip
         for n in range(500):
             sheet = random.choice(list(sheets().values()))
-            label = Label(place="p", title=" ".join(random.choices(pool, k=random.randint(1, 6)))[:120],
+            title = " ".join(random.choices(pool, k=random.randint(1, 6)))[:120]
+            label = Label(place="p", title=title, picture=random.choice(("", "shirt")),
                           lines=tuple(" ".join(random.choices(pool, k=random.randint(1, 4))) for _ in range(n % 7)),
                           owner=random.choice(("", "Juna")), code=random.choice(("", CODE)))  # fmt: skip
             one = set_label(label, *sheet.label)
@@ -143,7 +149,7 @@ class SheetTests(TestCase):
             for row in one.rows:
                 if row.bold:
                     continue
-                font = fonts.setdefault(round(row.size, 3), ImageFont.truetype(VERA, 200))
+                font = fonts[row.font]
                 wide = font.getlength(row.text) / 200 * row.size
                 self.assertLessEqual(row.x + wide, room + 0.1, (label, row))
             for row in one.rows:
@@ -151,10 +157,14 @@ class SheetTests(TestCase):
                 self.assertLessEqual(row.y + row.size * 0.75, sheet.label[1], (label, row))
             said = "".join(row.text for row in one.rows).replace(" ", "")
             for line in label.lines:
-                whole = all(word in said for word in line.split())
+                # What is read from the right is turned round, and its signs with it: they are counted.
+                turned = Counter(reshape(line).replace(" ", "")) <= Counter(said)
+                whole = turned if any(c in "שלוםمرحبا" for c in line) else all(word in said for word in line.split())
                 odd = any(c in one.unprinted for c in line)
                 self.assertTrue(whole or odd or line in one.left_out or len(line) > 20, (line, one))
-            self.assertTrue(all(c in one.unprinted for c in label.title if c in "שלוםمرحبا🧦🧤"))
+            # What no font has is named; other scripts too, where only the usual font is here.
+            never = "🧦🧤" if WIDE in fonts else "שלוםمرحبا🧦🧤"
+            self.assertTrue(all(c in one.unprinted for c in label.title if c in never))
 
     def test_a_label_says_what_is_in_the_place_and_whose_it_is(self) -> None:
         things = {
@@ -326,6 +336,21 @@ class FindTests(TestCase):
         one = set_label(Label(place="p", title="Scarves", code=CODE), 63.5, 38.1)
         for x, y, side in squares(one):
             self.assertTrue(0 <= x <= 63.5 - side and 0 <= y <= 38.1 - side)
+
+
+@skipUnless((DEJAVU / "DejaVuSans.ttf").is_file(), "Debian's fonts-dejavu-core is not here")
+class ScriptTests(TestCase):
+    def test_other_scripts_are_printed_and_read_from_the_right(self) -> None:
+        for title in ("Зимние шапки", "Χειμωνιάτικα", "כובעים", "قبعات", "Łódź"):
+            one = set_label(Label(place="p", title=title, lines=("Juna", title)), 99.1, 38.1)
+            self.assertEqual((one.unprinted, one.left_out), ("", ()), title)
+        (hebrew,) = (r.text for r in set_label(Label(place="p", title="כובעים"), 99.1, 38.1).rows)
+        self.assertEqual(hebrew, "כובעים"[::-1])
+        (arabic,) = (r.text for r in set_label(Label(place="p", title="قبعات"), 99.1, 38.1).rows)
+        self.assertTrue(all("\ufe70" <= c <= "\ufeff" for c in arabic), arabic)  # forms that join their neighbours
+        self.assertEqual(set_label(Label(place="p", title="帽子 🧦"), 99.1, 38.1).unprinted, "帽子🧦")
+        page = PdfReader(BytesIO(labels_pdf([Label(place="p", title="Шапки")], sheets()["a4-3x7"])[0])).pages[0]
+        self.assertIn("Шапки", page.extract_text())
 
 
 class StickTests(TestCase):

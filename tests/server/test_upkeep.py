@@ -157,6 +157,11 @@ class UpkeepTests(ServerTestCase):
         self.ada.put(f"/places/{place['id']}/stays", {"thing": jumpers, "count": 2})
         (line,) = self.ada.get(f"{path}?q=jumpers in").body["lines"]
         self.assertEqual(line["says"], "put: Jumpers in Größte Kiste, 2")
+        key = models.Space.objects.get(pk=self.space).key
+        here = {line["says"] for line in self.ada.get(f"{path}?space={key}").body["lines"]}
+        self.assertIn(line["says"], here)
+        self.assertTrue(any(says.startswith("measured") for says in here), here)
+        self.assertEqual(self.ada.get(f"{path}?space=elsewhere").body["lines"], [])
         self.assertEqual(len(self.ada.get(f"{path}?q=Größte").body["lines"]), 2)
         self.assertEqual(self.ada.get(f"{path}?q=moved in").body["lines"][0]["says"][:8], "moved in")
         self.assertEqual(self.ada.get(f"{path}?q=100%25 never").body["lines"], [])

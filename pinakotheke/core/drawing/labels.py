@@ -1,10 +1,14 @@
 """Labels as PDF on sheets as they are sold: every line measured before it is set, so that none runs out of its label."""
 
 from collections.abc import Iterator, Sequence
+from functools import cache
 from io import BytesIO
 from typing import Any
+from unicodedata import bidirectional
 
 import segno
+from arabic_reshaper import reshape
+from bidi import get_display
 from fontTools.pens.reportLabPen import ReportLabPen
 from fontTools.svgLib.path import parse_path
 from reportlab.graphics.shapes import Drawing as Graphic
@@ -17,7 +21,7 @@ from reportlab.pdfgen.canvas import Canvas as Pdf
 from ..base import Frozen
 from ..tables import load
 from ..upkeep import Label, LabelSheet
-from .pdf import BOLD, FONT, use_fonts
+from .pdf import BOLD, FONT, WIDE, WIDE_BOLD, use_fonts
 
 CAPITALS = 0.73
 """Height of capitals of the font over its size."""
@@ -40,6 +44,7 @@ class Row(Frozen):
     y: float
     size: float
     bold: bool = False
+    font: str = FONT
 
 
 class SetLabel(Frozen):
@@ -74,8 +79,8 @@ def set_label(label: Label, width: float, height: float) -> SetLabel:
     pictured = min(height - 2 * margin, PICTURE_SHARE * width) if label.picture else 0.0
     x = margin + (pictured + margin if pictured else 0)
     room = width - x - margin - side
-    title, lines = _printed(label.title), [_printed(line) for line in label.lines]
-    foot = " · ".join(_printed(w) for w in (label.owner, "keep flat" if label.flat else "", label.date) if w)
+    title, lines = _printed(label.title, BOLD), [_printed(line, FONT) for line in label.lines]
+    foot = _printed(" · ".join(w for w in (label.owner, "keep flat" if label.flat else "", label.date) if w), FONT)
     least = letters("least") / CAPITALS
     low = margin + (least * LEADING if foot else 0)
     rows: list[Row] = []
@@ -84,7 +89,7 @@ def set_label(label: Label, width: float, height: float) -> SetLabel:
     size, said = _title(title, room, top - low - kept, least)
     for line in said:
         top -= size * LEADING
-        rows.append(Row(text=line, x=x, y=top + size * (LEADING - 1), size=size, bold=True))
+        rows.append(_row(line, BOLD, x, top + size * (LEADING - 1), size))
     body = max(least, min(size * 0.6, letters("title") / CAPITALS * 0.7))
     left_out: list[str] = [] if said else [label.title]
     while lines and body > least and not _fits(lines, room, top - low, body):
@@ -95,18 +100,21 @@ def set_label(label: Label, width: float, height: float) -> SetLabel:
                 left_out += label.lines[n:]
                 break
             top -= body * LEADING
-            rows.append(Row(text=part, x=x, y=top + body * (LEADING - 1), size=body))
+            rows.append(_row(part, FONT, x, top + body * (LEADING - 1), body))
         if left_out:
             break
     if foot:
         cut = _wrapped(foot, FONT, least, room)
-        rows.append(Row(text=cut[0], x=x, y=margin, size=least))
+        rows.append(_row(cut[0], FONT, x, margin, least))
         left_out += cut[1:]
-    every = label.title + "".join(label.lines) + label.owner
+    every = ((label.title, BOLD), *((line, FONT) for line in label.lines), (label.owner, FONT))
+    missing = dict.fromkeys(
+        c for text, font in every for c in text if not _has(c, _face(text, font)) and not c.isspace()
+    )
     return SetLabel(rows=tuple(r for r in rows if r.text), code=matrix, module=module, left_out=tuple(left_out),
                     picture=label.picture, picture_at=(margin, (height - pictured) / 2), side=pictured,
                     code_at=(width - margin - side, (height - side) / 2),
-                    unprinted="".join(dict.fromkeys(c for c in every if not _has(c) and not c.isspace())))  # fmt: skip
+                    unprinted="".join(missing))  # fmt: skip
 
 
 def _title(title: str, room: float, high: float, least: float) -> tuple[float, list[str]]:
@@ -144,18 +152,45 @@ def _wrapped(text: str, font: str, size: float, room: float) -> list[str]:
     return lines
 
 
+def _row(text: str, font: str, x: float, y: float, size: float) -> Row:
+    """A line as it is set: in the order in which it is seen, where it is read from the right."""
+    return Row(text=_seen(text), x=x, y=y, size=size, bold=font == BOLD, font=_face(text, font))
+
+
 def _wide(text: str, font: str, size: float) -> float:
-    return float(pdfmetrics.stringWidth(text, font, size))
+    return float(pdfmetrics.stringWidth(_seen(text), _face(text, font), size))
 
 
-def _has(sign: str) -> bool:
-    font: Any = pdfmetrics.getFont(FONT)
-    return ord(sign) in font.face.charWidths
+@cache
+def _face(text: str, font: str) -> str:
+    """The font of a text: the usual one, or that with letters of more scripts where it has more of its signs."""
+    wide = WIDE_BOLD if font == BOLD else WIDE
+    if wide not in pdfmetrics.getRegisteredFontNames():
+        return font
+    here, there = (sum(_has(c, f) for c in text) for f in (font, wide))
+    return wide if there > here else font
 
 
-def _printed(text: str) -> str:
-    """A text with the signs that the font has; a mark stands for each other one."""
-    return "".join(c if c.isspace() or _has(c) else "□" if _has("□") else "?" for c in text)
+@cache
+def _seen(text: str) -> str:
+    """A text as it is seen from left to right: Arabic letters in the shapes that they take beside each other, and what is
+    read from the right turned round (UAX 9).
+    """
+    if all(bidirectional(c) not in ("R", "AL") for c in text):
+        return text
+    return str(get_display(reshape(text)))
+
+
+def _has(sign: str, font: str) -> bool:
+    found: Any = pdfmetrics.getFont(font)
+    return ord(sign) in found.face.charWidths
+
+
+def _printed(text: str, font: str) -> str:
+    """A text with the signs that its font has; a mark stands for each other one."""
+    face = _face(text, font)
+    mark = "□" if _has("□", face) else "?"
+    return "".join(c if c.isspace() or _has(c, face) else mark for c in text)
 
 
 def _code(text: str, width: float, height: float, margin: float) -> tuple[tuple[tuple[bool, ...], ...], float]:
@@ -183,7 +218,7 @@ def labels_pdf(labels: Sequence[Label], sheet: LabelSheet, first: int = 0) -> tu
         pdf.saveState()
         pdf.translate(left * mm, (sheet.paper[1] - top - sheet.label[1]) * mm)
         for row in one.rows:
-            pdf.setFont(BOLD if row.bold else FONT, row.size * mm)
+            pdf.setFont(row.font, row.size * mm)
             pdf.drawString(row.x * mm, row.y * mm, row.text)
         if one.picture:
             _draw_picture(pdf, one)

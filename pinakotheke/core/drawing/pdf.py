@@ -5,6 +5,7 @@ from functools import cache
 from io import BytesIO
 from itertools import product
 from math import ceil
+from pathlib import Path
 from typing import Literal, NamedTuple
 
 from reportlab.lib.colors import HexColor
@@ -29,6 +30,9 @@ MARGIN = 12 * mm
 TITLE_HEIGHT = 18 * mm
 WEIGHTS: dict[Weight, float] = {"heavy": 0.5 * mm, "medium": 0.25 * mm, "fine": 0.13 * mm}
 FONT, BOLD = "Sheet", "Sheet-Bold"
+WIDE, WIDE_BOLD = "Letters", "Letters-Bold"
+"""The same letters with those of more scripts: Greek, Cyrillic, Hebrew, Arabic; where Debian's package of them is."""
+DEJAVU = Path("/usr/share/fonts/truetype/dejavu")
 OVERLAP = 10 * mm
 """Of two sheets that are laid over each other, where a drawing is larger than the largest paper."""
 PAPERS = {"metric": (A4, A3, A2, A1, A0), "imperial": (LETTER, TABLOID, A2, A1, A0)}
@@ -38,6 +42,9 @@ PAPERS = {"metric": (A4, A3, A2, A1, A0), "imperial": (LETTER, TABLOID, A2, A1, 
 def use_fonts() -> None:
     """Register the fonts that ship with the PDF library, once."""
     pdfmetrics.registerFont(TTFont(FONT, "Vera.ttf"))
+    for name, file in ((WIDE, "DejaVuSans.ttf"), (WIDE_BOLD, "DejaVuSans-Bold.ttf")):
+        if (DEJAVU / file).is_file():
+            pdfmetrics.registerFont(TTFont(name, str(DEJAVU / file)))
     pdfmetrics.registerFont(TTFont(BOLD, "VeraBd.ttf"))
 
 

@@ -47,7 +47,7 @@ def tick(user: User, design_id: int, key: str, fields: dict[str, Any]) -> Tick:
                                  "on": timezone.now().isoformat(timespec="minutes"), **fields})  # fmt: skip
     models.Tick.objects.create(household=household, key=key, space=design.space,
                                **found.model_dump(exclude={"id", "space"}))  # fmt: skip
-    log(household, user, "install.tick", key=key, step=found.step)
+    log(household, user, "install.tick", space=design.space.key, key=key, step=found.step)
     return found
 
 
@@ -116,4 +116,4 @@ def untick(user: User, design_id: int, key: str) -> None:
     design = own_design(user, design_id)
     if not models.Tick.objects.filter(household=design.space.household, key=key, space=design.space).delete()[0]:
         raise NotFound("tick")
-    log(design.space.household, user, "install.untick", key=key)
+    log(design.space.household, user, "install.untick", space=design.space.key, key=key)

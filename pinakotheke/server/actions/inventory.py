@@ -75,7 +75,7 @@ def _create(user: User, space: models.Space, thing: Thing) -> models.Thing:
     if household.thing_set.count() >= MOST_THINGS:
         raise Invalid("things.too-many", most=MOST_THINGS)
     row = models.Thing.objects.create(household=household, key=thing.id, space=space, **rows.thing_fields(thing))
-    log(household, user, "thing.add", key=thing.id, name=thing.name)
+    log(household, user, "thing.add", space=space.key, key=thing.id, name=thing.name)
     return row
 
 
@@ -93,7 +93,8 @@ def change_thing(user: User, thing_id: int, version: int, changes: dict[str, Any
     row.save()
     if {"kind", "size", "unsure"} & set(changes):
         _learn(row.household, [thing])
-    log(row.household, user, "thing.change", key=row.key, fields=sorted(changes))
+    log(row.household, user, "thing.change", space=row.space.key if row.space else "", name=row.name, key=row.key,
+        fields=sorted(changes))  # fmt: skip
     return row
 
 
@@ -211,5 +212,5 @@ def remove_thing(user: User, thing_id: int, version: int) -> None:
     """Take a thing out of the list."""
     row = own_thing(user, thing_id)
     bump(row, version, "thing")
-    log(row.household, user, "thing.remove", key=row.key, name=row.name)
+    log(row.household, user, "thing.remove", space=row.space.key if row.space else "", key=row.key, name=row.name)
     row.delete()

@@ -196,7 +196,7 @@ def keep_version(user: User, design_id: int, name: str) -> models.Design:
     key = free_key(set(row.space.designs.values_list("key", flat=True)), name)
     base = rows.history_of(row).current
     base = base.model_copy(update={"id": key, "title": name, "reason": REASONS["kept"].format(title=base.title)})
-    log(row.space.household, user, "layout.keep", design=row.key, name=name)
+    log(row.space.household, user, "layout.keep", space=row.space.key, design=row.key, name=name)
     return models.Design.objects.create(space=row.space, key=key, base=base.model_dump(mode="json"), kept=True)
 
 
@@ -204,7 +204,7 @@ def keep_version(user: User, design_id: int, name: str) -> models.Design:
 def take_down(user: User, design_id: int) -> None:
     """Take a design out of the gallery."""
     row = own_design(user, design_id)
-    log(row.space.household, user, "layout.take-down", design=row.key)
+    log(row.space.household, user, "layout.take-down", space=row.space.key, design=row.key)
     row.delete()
 
 
@@ -244,7 +244,7 @@ def keep_found(solve: models.Solve, design: core.Design) -> None:
 
 def _keep(user: User, row: models.Design, version: int, history: core.History, action: str) -> Edited:
     _write(row, version, history)
-    log(row.space.household, user, action[:40], design=row.key)
+    log(row.space.household, user, action[:40], space=row.space.key, design=row.key)
     return row, history
 
 

@@ -107,7 +107,7 @@ def write_down(user: User, household_id: int, fields: dict[str, Any]) -> models.
         raise Invalid("buying.too-many", most=MOST_ENTRIES)
     entry = MoneyEntry.model_validate({**fields, "id": _free(taken, "m")})
     models.MoneyEntry.objects.create(household=household, key=entry.id, **entry.model_dump(exclude={"id"}))
-    log(household, user, "money.add", key=entry.id)
+    log(household, user, "money.add", space=entry.space, what=entry.what, key=entry.id)
     return household
 
 

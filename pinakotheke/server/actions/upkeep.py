@@ -73,7 +73,7 @@ def rename_place(user: User, place_id: int, name: str) -> models.Place:
     place = own_place(user, place_id)
     place.name = name
     place.save(update_fields=["name"])
-    log(place.household, user, "upkeep.rename-place", place=place.key, name=name)
+    log(place.household, user, "upkeep.rename-place", space=place.space.key, place=place.key, name=name)
     return place
 
 
@@ -83,7 +83,7 @@ def drop_place(user: User, place_id: int) -> models.Space:
     place = own_place(user, place_id)
     space = place.space
     place.delete()
-    log(space.household, user, "upkeep.drop-place", place=place.key)
+    log(space.household, user, "upkeep.drop-place", space=space.key, place=place.key, name=place.name)
     return space
 
 
@@ -119,15 +119,8 @@ def put(user: User, place_id: int, thing_key: str, count: int) -> models.Space:
         else:
             other.count -= less
             other.save(update_fields=["count"])
-    log(
-        household,
-        user,
-        "upkeep.put",
-        name=f"{thing.name} in {place.name}",
-        place=place.key,
-        thing=thing.key,
-        count=count,
-    )
+    log(household, user, "upkeep.put", name=f"{thing.name} in {place.name}", space=place.space.key, place=place.key,
+        thing=thing.key, count=count)  # fmt: skip
     return place.space
 
 
@@ -141,7 +134,7 @@ def lend(user: User, place_id: int, thing_key: str, to: str) -> models.Space:
     stay.lent_to, stay.lent_on = to, timezone.localdate().isoformat() if to else ""
     stay.save(update_fields=["lent_to", "lent_on"])
     name = f"{stay.thing.name} to {to}" if to else f"{stay.thing.name} back in {place.name}"
-    log(place.household, user, "upkeep.lend", name=name, place=place.key, thing=thing_key, to=to)
+    log(place.household, user, "upkeep.lend", name=name, space=place.space.key, place=place.key, thing=thing_key, to=to)
     return place.space
 
 
@@ -152,7 +145,7 @@ def filled(user: User, place_id: int, done: bool) -> models.Place:
     if bool(place.filled_on) != done:
         place.filled_on = timezone.localdate().isoformat() if done else ""
         place.save(update_fields=["filled_on"])
-        log(place.household, user, "upkeep.filled", name=place.name, place=place.key)
+        log(place.household, user, "upkeep.filled", name=place.name, space=place.space.key, place=place.key)
     return place
 
 

@@ -26,10 +26,11 @@ Day = Annotated[str, StringConstraints(pattern=r"^(\d{4}-\d{2}-\d{2})?$")]
 
 
 class LogQuery(Schema):
-    """Which part of the log: of one kind, by one member, between two days, with a word in it, older than an entry."""
+    """Which part of the log: of a kind, member or space, between two days, with a word in it, older than an entry."""
 
     kind: Annotated[str, StringConstraints(max_length=20)] = ""
     by: Annotated[str, StringConstraints(max_length=150)] = ""
+    space: Annotated[str, StringConstraints(max_length=64)] = ""
     since: Day = ""
     until: Day = ""
     q: Annotated[str, StringConstraints(strip_whitespace=True, max_length=100)] = ""
@@ -53,6 +54,7 @@ class LogView(Schema):
     more: bool
     kinds: list[tuple[str, str]]
     people: list[str]
+    spaces: list[tuple[str, str]]
 
 
 def _asked(household: models.Household, query: LogQuery) -> QuerySet[models.LogEntry]:
@@ -66,6 +68,9 @@ def _asked(household: models.Household, query: LogQuery) -> QuerySet[models.LogE
         rows = rows.filter(names)
     if query.by:
         rows = rows.filter(user__username=query.by)
+    if query.space:
+        # Of a space itself the acts note its key as what they were about.
+        rows = rows.filter(Q(detail__space=query.space) | Q(detail__key=query.space))
     if query.q:
         # As it is written in the rows: JSON, with what is not of the alphabet escaped.
         written = json.dumps(query.q)[1:-1]
@@ -99,7 +104,7 @@ def page(request: MemberRequest, household_id: PathId, query: Query[LogQuery]) -
     found = list(_asked(household, query)[: PAGE + 1])
     people = list(household.members.order_by("username").values_list("username", flat=True))
     return LogView(lines=[_line(e) for e in found[:PAGE]], more=len(found) > PAGE, kinds=list(kinds().items()),
-                   people=people)  # fmt: skip
+                   people=people, spaces=list(household.space_set.order_by("pk").values_list("key", "name")))  # fmt: skip
 
 
 @router.get("/households/{household_id}/log.csv", operation_id="upkeep_log_export")

@@ -9836,7 +9836,7 @@ export interface components {
         };
         /**
          * LogQuery
-         * @description Which part of the log: of one kind, by one member, between two days, with a word in it, older than an entry.
+         * @description Which part of the log: of a kind, member or space, between two days, with a word in it, older than an entry.
          */
         LogQuery: {
             /**
@@ -9849,6 +9849,11 @@ export interface components {
              * @default
              */
             by: string;
+            /**
+             * Space
+             * @default
+             */
+            space: string;
             /**
              * Since
              * @default
@@ -9902,6 +9907,11 @@ export interface components {
             ][];
             /** People */
             people: string[];
+            /** Spaces */
+            spaces: [
+                string,
+                string
+            ][];
         };
     };
     responses: never;
@@ -14197,6 +14207,7 @@ export interface operations {
             query?: {
                 kind?: string;
                 by?: string;
+                space?: string;
                 since?: string;
                 until?: string;
                 q?: string;
@@ -14226,6 +14237,7 @@ export interface operations {
             query?: {
                 kind?: string;
                 by?: string;
+                space?: string;
                 since?: string;
                 until?: string;
                 q?: string;

@@ -6,7 +6,7 @@ import { api, body, said } from '../api/client'
 
 /** All that happened in the household, the newest first. */
 export function Log({ house }: { house: number }) {
-  const [asked, setAsked] = useState({ kind: '', by: '', since: '', until: '', q: '' })
+  const [asked, setAsked] = useState({ kind: '', by: '', space: '', since: '', until: '', q: '' })
   const query = useInfiniteQuery({
     queryKey: ['log', house, asked],
     queryFn: ({ pageParam }) =>
@@ -42,6 +42,16 @@ export function Log({ house }: { house: number }) {
           value={asked.by}
           data={[{ value: '', label: 'everybody' }, ...(first?.people ?? [])]}
           onChange={(event) => set({ by: event.currentTarget.value })}
+        />
+        <NativeSelect
+          size="xs"
+          label="In"
+          value={asked.space}
+          data={[
+            { value: '', label: 'every space' },
+            ...(first?.spaces ?? []).map(([value, label]) => ({ value: value ?? '', label: label ?? '' })),
+          ]}
+          onChange={(event) => set({ space: event.currentTarget.value })}
         />
         <TextInput
           size="xs"

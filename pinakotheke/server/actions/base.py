@@ -1,6 +1,7 @@
 """What every action does: find the row among the member's own, hold the version, write the log."""
 
 import tomllib
+from datetime import date
 from functools import cache
 from pathlib import Path
 from typing import Any, TypeVar
@@ -104,6 +105,15 @@ def bump(row: Row, based_on: int, what: str) -> None:
 def log(household: models.Household, user: User, action: str, **detail: Any) -> None:
     """One line of the household's log."""
     models.LogEntry.objects.create(household=household, user_id=user.pk, action=action, detail=detail)
+
+
+def must_be_day(day: str) -> None:
+    """Refuse a day that no calendar has; none at all is well."""
+    try:
+        if day:
+            date.fromisoformat(day)
+    except ValueError:
+        raise Invalid("install.no-day", day=day) from None
 
 
 def free_key(taken: set[str], name: str) -> str:

@@ -10,7 +10,7 @@ from django.utils import timezone
 from pinakotheke.core.upkeep import Movement
 
 from .. import models, rows
-from .base import Invalid, NotFound, User, log, own_household
+from .base import Invalid, NotFound, User, log, must_be_day, own_household
 
 MOST_SUPPLIES, MOST_MOVEMENTS = 2000, 50_000
 """Of a household: as many as its house file takes."""
@@ -58,7 +58,7 @@ def move(user: User, household_id: int, supply_key: str, key: str, fields: dict[
     if household.movement_set.count() >= MOST_MOVEMENTS:
         raise Invalid("upkeep.too-many-supplies", supplies=MOST_SUPPLIES, movements=MOST_MOVEMENTS)
     for day in (fields["on"], fields["best_before"]):
-        _is_day(day)
+        must_be_day(day)
     # A day of grace: the device may be ahead of the server's clock or zone.
     if (date.fromisoformat(fields["on"]) - timezone.localdate()).days > 1:
         raise Invalid("upkeep.day-ahead", day=fields["on"])
@@ -84,11 +84,3 @@ def _own_supply(household: models.Household, key: str) -> models.Supply:
     if row is None:
         raise NotFound("supply")
     return row
-
-
-def _is_day(day: str) -> None:
-    try:
-        if day:
-            date.fromisoformat(day)
-    except ValueError:
-        raise Invalid("install.no-day", day=day) from None

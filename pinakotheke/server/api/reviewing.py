@@ -20,7 +20,7 @@ from pinakotheke.core.words.review import answer_in_words, growing_in_words, loo
 
 from .. import models, rows
 from ..actions import reviewing as actions
-from ..actions.base import Invalid, own_household, own_space
+from ..actions.base import must_be_day, own_household, own_space
 from .common import MemberRequest, PathId
 from .rooms import Lying
 from .upkeep_view import Keeping
@@ -182,7 +182,7 @@ def review(request: MemberRequest, space_id: PathId, query: Query[ReviewQuery]) 
 @router.post("/spaces/{space_id}/reviews", response=SpaceReview, operation_id="upkeep_reviewed")
 def reviewed(request: MemberRequest, space_id: PathId, data: ReviewData) -> SpaceReview:
     """A space was looked at; sent twice it is kept once."""
-    _is_day(data.next_on)
+    must_be_day(data.next_on)
     return _view(actions.review(request.user, space_id, data.key, data.answers, data.next_on), "fortnight")
 
 
@@ -195,7 +195,7 @@ def unreviewed(request: MemberRequest, household_id: PathId, key: Id) -> SpaceRe
 @router.put("/things/{thing_id}/leaving", response=LeavingView, operation_id="upkeep_leaves")
 def leaves(request: MemberRequest, thing_id: PathId, data: LeavingData) -> LeavingView:
     """Where something that leaves goes, and by when."""
-    _is_day(data.by)
+    must_be_day(data.by)
     return _leaving(actions.lead_out(request.user, thing_id, data.to, data.by), timezone.localdate())
 
 
@@ -211,11 +211,3 @@ def queue(request: MemberRequest, household_id: PathId) -> list[LeavingView]:
     """All that leaves the house, what is due first at the top."""
     today = timezone.localdate()
     return sorted((_leaving(t, today) for t in _leaves(own_household(request.user, household_id))), key=lambda x: x.by)
-
-
-def _is_day(day: str) -> None:
-    try:
-        if day:
-            date.fromisoformat(day)
-    except ValueError:
-        raise Invalid("install.no-day", day=day) from None

@@ -117,7 +117,7 @@ class ReviewTests(KeepingTestCase):
 
     def test_answers_change_what_is_asked_for_and_go_back(self) -> None:
         before = list(models.Thing.objects.order_by("pk").values_list("key", "count", "decision", "frequency"))
-        full = self.place_of("Jumpers")
+        full, lay = self.place_of("Jumpers"), self.held()
         got = self.reviewed(
             {"seen": "overflows", "place": full["key"]},
             {"seen": "more", "thing": self.key["Jumpers"], "count": 12},
@@ -136,10 +136,18 @@ class ReviewTests(KeepingTestCase):
         self.assertNotEqual(things[tools].frequency, {key: often for key, _, _, often in before}[tools])
         self.assertEqual(self.reviewed({"seen": "fine", "place": full["key"]}).body["past"], got.body["past"])
         self.assertEqual(len(got.body["past"][0]["says"]), 6)
+        self.assertEqual(sum(one.get("Jeans", 0) for one in self.held().values()), 4)  # no more than there are
         back = self.ada.delete(f"/households/{self.house}/reviews/r1")
         self.assertEqual((back.status_code, back.body["past"], back.body["leaving"]), (200, [], []))
         now = list(models.Thing.objects.order_by("pk").values_list("key", "count", "decision", "frequency"))
         self.assertEqual(now, before)
+        self.assertEqual(self.held(), lay)
+
+    def test_what_somebody_changed_again_stays_when_a_look_is_taken_back(self) -> None:
+        self.reviewed({"seen": "more", "thing": self.key["Jumpers"], "count": 12})
+        models.Thing.objects.filter(name="Jumpers").update(count=7)
+        self.ada.delete(f"/households/{self.house}/reviews/r1")
+        self.assertEqual(models.Thing.objects.get(name="Jumpers").count, 7)
 
     def test_when_the_next_look_is(self) -> None:
         got = self.ada.get(f"/spaces/{self.space}/review").body

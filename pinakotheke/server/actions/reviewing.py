@@ -13,6 +13,8 @@ from pinakotheke.core.upkeep.review import Answer, sooner
 
 from .. import models, rows
 from .base import Invalid, NotFound, User, free_key, log, own_household, own_space, own_thing
+from .seasons import change_stay
+from .upkeep import take_out_too_many
 
 MOST_REVIEWS = 5000
 KEPT = ("count", "decision", "frequency")
@@ -63,10 +65,10 @@ def _change(household: models.Household, answer: Answer, was: list[dict[str, Any
         thing.frequency = sooner(rows.thing_of(thing).frequency)
     else:
         return
-    was.append(before)
     Thing.model_validate(rows.thing_of(thing).model_dump())
     thing.version += 1
     thing.save(update_fields=[*KEPT, "version"])
+    was.append({**before, "now": {f: getattr(thing, f) for f in KEPT}, "out": take_out_too_many(thing)})
 
 
 def _apart(
@@ -97,7 +99,10 @@ def take_back(user: User, household_id: int, key: str) -> models.Space:
             thing.delete()
             continue
         for field in KEPT:
-            setattr(thing, field, one[field])
+            if getattr(thing, field) == one["now"][field]:
+                setattr(thing, field, one[field])
+        for place in household.place_set.filter(key__in=one["out"]):
+            change_stay(household, place, thing, one["out"][place.key])
         thing.version += 1
         thing.save(update_fields=[*KEPT, "version"])
     row.delete()

@@ -74,16 +74,16 @@ def swap_now(user: User, household_id: int, key: str) -> None:
     moves = tuple(m for m in moves if m.thing in things and {m.source, m.target} <= {*places, ""})
     for move in moves:
         if move.source:
-            _change(household, places[move.source], things[move.thing], -move.count)
+            change_stay(household, places[move.source], things[move.thing], -move.count)
     for move in moves:
         if move.target:
-            _change(household, places[move.target], things[move.thing], move.count)
+            change_stay(household, places[move.target], things[move.thing], move.count)
     row.now = other(swap.now)
     row.save(update_fields=["now"])
     log(household, user, "upkeep.swap", name=row.name, count=sum(m.count for m in moves))
 
 
-def _change(household: models.Household, place: models.Place, thing: models.Thing, by: int) -> None:
+def change_stay(household: models.Household, place: models.Place, thing: models.Thing, by: int) -> None:
     """So many more (or fewer) of a thing in a place."""
     stay = models.Stay.objects.filter(place=place, thing=thing).first()
     if stay is None:

@@ -108,20 +108,30 @@ def put(user: User, place_id: int, thing_key: str, count: int) -> models.Space:
     elif count:
         _room(household, 0, 1)
         models.Stay.objects.create(household=household, key=uuid4().hex, place=place, thing=thing, count=count)
-    over = sum(s.count for s in thing.stays.all()) - thing.count
-    for other in thing.stays.exclude(place=place).order_by("-pk"):
-        if over <= 0:
-            break
-        less = min(over, other.count)
-        over -= less
-        if less == other.count:
-            other.delete()
-        else:
-            other.count -= less
-            other.save(update_fields=["count"])
+    take_out_too_many(thing, but=place)
     log(household, user, "upkeep.put", name=f"{thing.name} in {place.name}", space=place.space.key, place=place.key,
         thing=thing.key, count=count)  # fmt: skip
     return place.space
+
+
+def take_out_too_many(thing: models.Thing, but: models.Place | None = None) -> dict[str, int]:
+    """Nobody has more of a thing than there are: what is too much comes out of its places (`but` for one), from the one
+    that was filled last. Returns how many came out, by place.
+    """
+    over = sum(s.count for s in thing.stays.all()) - thing.count
+    out: dict[str, int] = {}
+    for stay in thing.stays.exclude(place=but).select_related("place").order_by("-pk"):
+        if over <= 0:
+            break
+        less = min(over, stay.count)
+        over -= less
+        out[stay.place.key] = less
+        if less == stay.count:
+            stay.delete()
+        else:
+            stay.count -= less
+            stay.save(update_fields=["count"])
+    return out
 
 
 @transaction.atomic

@@ -29,8 +29,8 @@ def _edits() -> None:
     from django.core.management import call_command
     from django.test import Client
 
+    from pinakotheke.server.actions.demo import load_demo
     from pinakotheke.server.actions.layout import ask
-    from pinakotheke.server.management.commands.demo import load_demo
 
     call_command("migrate", verbosity=0)
     house = load_demo()

@@ -36,6 +36,16 @@ LOST_AFTER = timedelta(minutes=5)
 """A search that waits so long is handed to the queue once more: the task that stood for it may have died unseen."""
 
 
+LEAST_PRIORITY = -100
+
+
+def run_fairly(solve_id: int, others: int) -> None:
+    """Put a search into the queue: a household's second one comes after everybody's first. `others` is how many of the
+    same household wait or run.
+    """
+    run_solve.using(priority=max(-others, LEAST_PRIORITY)).enqueue(solve_id)
+
+
 @task()
 def run_solve(solve_id: int) -> None:
     """Search alternatives for a solve's space and keep them as they are found."""
@@ -208,3 +218,19 @@ def pick_up_again() -> int:
             run_solve.enqueue(pk)
             taken += 1
     return taken
+
+
+def beat(name: str) -> None:
+    """A worker says that it is there."""
+    models.Worker.objects.update_or_create(name=name, defaults={"heard": timezone.now()})
+
+
+GONE_AFTER = timedelta(seconds=45)
+"""A worker that was not heard of for so long is taken for none."""
+
+
+def worker_is_there() -> bool:
+    """Whether any worker was heard of lately; where tasks run at once, there is no need of one."""
+    if "ImmediateBackend" in settings.TASKS["default"]["BACKEND"]:
+        return True
+    return models.Worker.objects.filter(heard__gt=timezone.now() - GONE_AFTER).exists()

@@ -23,6 +23,11 @@ class Household(Versioned):
     currency = models.CharField(max_length=3, default="EUR")
     rules = models.JSONField(default=dict)
     is_demo = models.BooleanField(default=False)
+    """The demo household that nobody enters, or a visitor's copy of it."""
+    expires = models.DateTimeField(null=True)
+    """Of a visitor's copy of the demo: when it is cleared away."""
+    client = models.CharField(max_length=120, blank=True, default="")
+    """Of an organizer's household: for whom the work is done."""
     sawing = models.JSONField(default=list)
     """What was sawn: the core's `Sawn`, in the order of the work."""
     price_lists = models.JSONField(default=list)
@@ -31,14 +36,68 @@ class Household(Versioned):
     members = models.ManyToManyField(settings.AUTH_USER_MODEL, through="Membership", related_name="households")
 
 
+class Role(models.TextChoices):
+    """What a member of a household may do; each may do what the one before may."""
+
+    GUEST = "guest"
+    """Looks."""
+    MEMBER = "member"
+    """Works in it."""
+    ORGANIZER = "organizer"
+    """Lets others in and out, and shows it to clients."""
+    OWNER = "owner"
+    """Hands it over, and deletes it."""
+
+
 class Membership(models.Model):
-    """A user of a household."""
+    """A user of a household, in a role."""
 
     household = models.ForeignKey(Household, on_delete=models.CASCADE)
     user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE)
+    role = models.CharField(max_length=10, choices=Role, default=Role.MEMBER)
+    since = models.DateTimeField(auto_now_add=True, null=True)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["household", "user"], name="member_once")]
+
+
+class Invitation(models.Model):
+    """Into a household: for a registered user, or for whoever holds its link; only the link's digest is kept."""
+
+    household = models.ForeignKey(Household, on_delete=models.CASCADE, related_name="invitations")
+    role = models.CharField(max_length=10, choices=Role)
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, null=True, related_name="invitations")
+    note = models.CharField(max_length=120, blank=True, default="")
+    """For whom, where it is a link."""
+    digest = models.CharField(max_length=64, unique=True)
+    hands_over = models.BooleanField(default=False)
+    """Who accepts it becomes the owner; who made it steps back to organizer."""
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+    expires = models.DateTimeField()
+
+
+class Answered(models.Model):
+    """What a creating request was answered, by the key its sender gave it: sent again, it is answered the same."""
+
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE)
+    key = models.CharField(max_length=64)
+    asked = models.CharField(max_length=64)
+    """A digest of the method, the address and the body."""
+    status = models.PositiveSmallIntegerField(default=0)
+    body = models.BinaryField(default=b"")
+    """Of the answer, packed."""
+    at = models.DateTimeField(auto_now_add=True, db_index=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["user", "key"], name="answered_once")]
+
+
+class Worker(models.Model):
+    """A worker that carries out searches, and when it was last heard of."""
+
+    name = models.CharField(max_length=120, unique=True)
+    heard = models.DateTimeField()
 
 
 class Owned(models.Model):

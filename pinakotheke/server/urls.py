@@ -5,10 +5,12 @@ from django.http import FileResponse, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from django.urls import path, re_path
 from django.views.decorators.http import require_safe
+from django_prometheus.exports import ExportToDjangoView
 
 from .actions.base import Invalid
 from .api import api
 from .api.errors import refused
+from .health import health
 
 
 @require_safe
@@ -39,4 +41,7 @@ def broken(request: HttpRequest) -> HttpResponse:
 
 
 handler404, handler400, handler500 = not_found, bad_request, broken
-urlpatterns = [path("api/", api.urls), re_path(r"^(?!api/|static/|assets/).*$", page)]
+urlpatterns = [path("api/", api.urls), path("health", health)]
+if settings.METRICS:
+    urlpatterns.append(path("metrics", ExportToDjangoView))
+urlpatterns.append(re_path(r"^(?!api/|static/|assets/|metrics$).*$", page))

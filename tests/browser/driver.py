@@ -3,15 +3,18 @@ the machine."""
 
 import os
 from typing import Any, ClassVar
+from unittest.mock import patch
 
 from django.conf import settings
 from django.test import LiveServerTestCase
 from django.test.utils import override_settings
 from playwright.sync_api import Browser, Page, Request, expect, sync_playwright
 
+from pinakotheke.core.housefile import House
 from pinakotheke.server import models
-from pinakotheke.server.actions.layout import ask
-from pinakotheke.server.management.commands.demo import load_demo
+from pinakotheke.server.actions.demo import load_demo
+from pinakotheke.server.actions.house import import_house
+from pinakotheke.server.jobs import run_solve
 
 from .chromium import DESK, launch
 
@@ -32,7 +35,7 @@ def solved_demo() -> models.Household:
         models.Solve.objects.create(space=space, **_search)
     else:
         with override_settings(SOLVE_EFFORT=1.0):  # the closet is dense: a search in haste leaves something out
-            ask(house.members.get(), space.pk)
+            run_solve.enqueue(models.Solve.objects.create(space=space).pk)
         _solved.extend(space.designs.order_by("pk").values("key", "base"))
         _search.update(space.solves.values("status", "progress", "message", "frontier", "sensitivities").get())
     return house
@@ -59,6 +62,10 @@ class BrowserTestCase(LiveServerTestCase):
         cls.addClassCleanup(cls.browser.close)
 
     def setUp(self) -> None:
+        # The demo's other spaces are not searched: what a test needs it asks for.
+        unsearched = patch("pinakotheke.server.actions.demo.ask")
+        unsearched.start()
+        self.addCleanup(unsearched.stop)
         width, height = self.size
         context = self.browser.new_context(
             viewport={"width": width, "height": height}, accept_downloads=True, has_touch=self.touch
@@ -91,13 +98,23 @@ class BrowserTestCase(LiveServerTestCase):
 
     def enter_demo(self, stage: str = "survey", space: int = 0) -> models.Space:
         """Sign into the solved demo and go to a stage of one of its spaces."""
-        house = solved_demo()
-        row = list(house.space_set.order_by("pk"))[space]
+        solved_demo()
+        self.house = self.visit()
+        row = list(self.house.space_set.order_by("pk"))[space]
+        self.go(row, stage)
+        return row
+
+    def visit(self) -> models.Household:
+        """Enter the demo; the visitor's copy of it."""
         self.open()
         self.page.get_by_role("button", name="Enter the demo house").click()
         expect(self.page.get_by_role("navigation", name="Stages")).to_be_visible()
-        self.go(row, stage)
-        return row
+        return models.Household.objects.filter(expires__isnull=False).latest("pk")
+
+    def bring(self, house: House) -> models.Household:
+        """A household of the visitor's own beside the demo."""
+        load_demo()
+        return import_house(self.visit().members.get(), house)
 
     def step_to(self, stage: str) -> None:
         """Another stage of the same space, by the spine."""

@@ -3,15 +3,12 @@
 import re
 from decimal import Decimal
 
-from django.contrib.auth import get_user_model
 from playwright.sync_api import expect
 
 from pinakotheke.core.housefile import House, Space
 from pinakotheke.core.layout import Design, History
 from pinakotheke.core.materials import Choice, purchase
 from pinakotheke.core.systems import Finish
-from pinakotheke.server.actions.house import import_house
-from pinakotheke.server.management.commands.demo import DEMO_USER, load_demo
 
 from ..core.examples import hung, solved, survey, wardrobe
 from .driver import BrowserTestCase
@@ -20,7 +17,6 @@ from .driver import BrowserTestCase
 class BuyingTests(BrowserTestCase):
     def enter(self, *designs: Design) -> None:
         """A household of one's own with a design in every space; Buy of the first."""
-        load_demo()
         keys = [("bedroom", "Bedroom"), ("hall", "Hall")][: len(designs)]
         house = House(
             name="Mill",
@@ -29,11 +25,7 @@ class BuyingTests(BrowserTestCase):
                 History(base=d.model_copy(update={"space": key})) for d, (key, _) in zip(designs, keys, strict=True)
             ),
         )
-        row = import_house(get_user_model().objects.get(username=DEMO_USER), house)
-        self.open()
-        self.page.get_by_role("button", name="Enter the demo house").click()
-        expect(self.page.get_by_role("navigation", name="Stages")).to_be_visible()
-        self.go(row.space_set.order_by("pk")[0], "materials")
+        self.go(self.bring(house).space_set.order_by("pk")[0], "materials")
 
     def test_from_two_designs_to_the_saw(self) -> None:
         self.enter(wardrobe(), hung())

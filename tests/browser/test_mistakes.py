@@ -98,7 +98,7 @@ class MistakeTests(BrowserTestCase):
     def test_rules_change_what_is_asked_and_can_be_undone(self) -> None:
         self.enter_demo("house")
         asked = self.page.locator("[data-storage=hanging] .bar")
-        clear = models.Household.objects.get(is_demo=True)
+        clear = self.house
         self.page.get_by_label("Hangers").select_option("padded")
         expect(self.page.get_by_label("Undo (u)")).to_be_enabled()
         clear.refresh_from_db()

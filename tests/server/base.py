@@ -82,6 +82,14 @@ class ServerTestCase(TransactionTestCase):
         self.assertEqual(sent.status_code, 202, sent.content[:300])
         return client.get(f"/api/house-file/{sent.json()['id']}").json()
 
+    def let_in(self, home: int, name: str = "eve", role: str = "member") -> None:
+        """A registered user comes into a household of ada's."""
+        asked = self.ada.post(f"/households/{home}/invitations", {"name": name, "role": role})
+        self.assertEqual(asked.status_code, 201, asked.content[:200])
+        who = getattr(self, name)
+        waiting = who.get("/session/invitations").body["each"]
+        self.assertEqual(who.post(f"/session/invitations/{waiting[-1]['id']}").body["id"], home)
+
     def demo(self) -> models.Household:
         """The demo household, ada's."""
         text = files("pinakotheke.demo").joinpath("halt.house.json").read_bytes()

@@ -83,7 +83,7 @@ class HouseholdTests(ServerTestCase):
     def test_nobody_lets_another_into_the_demo_house(self) -> None:
         demo = self.demo()
         models.Household.objects.filter(pk=demo.pk).update(is_demo=True)
-        refused = self.ada.post(f"/households/{demo.pk}/members?name=eve")
+        refused = self.ada.post(f"/households/{demo.pk}/invitations", {"name": "eve"})
         self.assertProblem(refused, 422, "demo house")
         self.assertEqual(models.Membership.objects.filter(household=demo).count(), 1)
 

@@ -74,7 +74,7 @@ class InstallTests(ServerTestCase):
 
     def test_two_people_tick_and_a_tick_sent_twice_is_one(self) -> None:
         house = models.Space.objects.get(pk=self.space).household_id
-        self.ada.post(f"/households/{house}/members?name=eve")
+        self.let_in(house)
         first = {"key": "a1", "step": "empty", "minutes": 90}
         self.assertEqual(self.ada.post(f"{self.path}/ticks", first).status_code, 200)
         again = self.ada.post(f"{self.path}/ticks", {**first, "minutes": 5}).body

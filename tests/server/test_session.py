@@ -1,5 +1,7 @@
 """Who may enter, and what a stranger sees: nothing."""
 
+from unittest.mock import patch
+
 from django.test import Client, override_settings
 
 from .base import Caller, ServerTestCase
@@ -50,9 +52,12 @@ class SessionTests(ServerTestCase):
             self.assertProblem(stranger.get(path), 401, "Sign in")
 
     def test_the_demo_is_entered_only_where_it_is_offered(self) -> None:
-        from pinakotheke.server.management.commands.demo import load_demo
+        from pinakotheke.server.actions.demo import load_demo
 
         load_demo()
+        unsearched = patch("pinakotheke.server.actions.demo.ask")
+        unsearched.start()
+        self.addCleanup(unsearched.stop)
         guest = Caller()
         self.assertTrue(guest.get("/session").body["demo"])
         answer = guest.post("/session/demo")
@@ -79,7 +84,7 @@ class StrangerTests(ServerTestCase):
         for method, path, data in (
             ("GET", f"/households/{home}", None),
             ("PATCH", f"/households/{home}", {"version": 1, "name": "mine"}),
-            ("POST", f"/households/{home}/members?name=eve", None),
+            ("POST", f"/households/{home}/invitations", {"name": "eve"}),
             ("POST", f"/households/{home}/people", {"name": "Eve"}),
             ("DELETE", f"/households/{home}/people/x", None),
             ("GET", f"/households/{home}/house-file", None),
@@ -123,6 +128,7 @@ class StrangerTests(ServerTestCase):
 
     def test_a_member_lets_another_in(self) -> None:
         home = self.household()
-        self.assertProblem(self.ada.post(f"/households/{home}/members?name=nobody"), 422, "register first")
-        self.assertEqual(self.ada.post(f"/households/{home}/members?name=eve").status_code, 200)
+        answer = self.ada.post(f"/households/{home}/invitations", {"name": "nobody"})
+        self.assertProblem(answer, 422, "register first")
+        self.let_in(home)
         self.assertEqual(self.eve.get(f"/households/{home}").status_code, 200)

@@ -1,12 +1,9 @@
-"""Households, members, people, rules, and the house file."""
+"""Households, people, rules, and the house file."""
 
 from typing import Any, cast
 
-from django.contrib.auth import get_user_model
-from django.contrib.auth.password_validation import validate_password
-from django.core.exceptions import ValidationError
 from django.core.files import File
-from django.db import IntegrityError, transaction
+from django.db import transaction
 from django.db.models import F
 
 from pinakotheke.core import house as core
@@ -18,26 +15,8 @@ from .base import Invalid, NotFound, User, bump, free_key, log, own_household
 from .inventory import CHUNK
 
 
-@transaction.atomic
-def register(name: str, password: str) -> Any:
-    """A new user; the name must be free and the password not a common one."""
-    users = get_user_model()
-    name = users.normalize_username(name)
-    if users.objects.filter(username__iexact=name).exists():
-        raise Invalid("house.name-taken")
-    try:
-        validate_password(password)
-    except ValidationError as error:
-        raise Invalid("house.weak-password", faults=error.messages) from None
-    try:
-        with transaction.atomic():
-            return users.objects.create_user(username=name, password=password)
-    except IntegrityError:
-        raise Invalid("house.name-taken") from None
-
-
 def _let_in(row: models.Household, user: User) -> None:
-    models.Membership.objects.create(household=row, user_id=cast(int, user.pk))
+    models.Membership.objects.create(household=row, user_id=cast(int, user.pk), role=models.Role.OWNER)
 
 
 @transaction.atomic
@@ -65,19 +44,6 @@ def change_household(user: User, household_id: int, version: int, changes: dict[
     row.save(update_fields=["name", "units", "currency", "rules"])
     log(row, user, "household.change", fields=sorted(changes))
     return row
-
-
-@transaction.atomic
-def add_member(user: User, household_id: int, name: str) -> None:
-    """Let another registered user in."""
-    row = own_household(user, household_id)
-    if row.is_demo:
-        raise Invalid("house.demo")
-    other = get_user_model().objects.filter(username__iexact=name).first()
-    if other is None:
-        raise Invalid("house.nobody", name=name)
-    models.Membership.objects.get_or_create(household=row, user=other)
-    log(row, user, "member.add", name=other.get_username())
 
 
 @transaction.atomic

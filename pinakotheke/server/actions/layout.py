@@ -4,6 +4,7 @@ from collections.abc import Callable
 from decimal import Decimal
 from typing import Any
 
+from django.conf import settings
 from django.db import transaction
 
 from pinakotheke.core import layout as core
@@ -26,16 +27,19 @@ def ask(user: User, space_id: int, wishes: dict[str, Any] | None = None) -> mode
     """Ask for alternatives; a search of the same space that still runs is cancelled. Refused (by the core's own
     errors) while the survey gives no envelope.
     """
-    from ..jobs import run_solve
+    from ..jobs import run_fairly
 
     space = own_space(user, space_id)
     survey, rules = rows.survey_of(space), rows.rules_of(space.household)
     if not envelopes(survey, rules):
         envelope(survey, rules)
     space.solves.exclude(status__in=OVER).update(cancel_requested=True, status=models.Solve.Status.CANCELLED)
+    others = models.Solve.objects.filter(space__household=space.household).exclude(status__in=OVER).count()
+    if others >= settings.MOST_SEARCHES:
+        raise Invalid("search.too-many", most=settings.MOST_SEARCHES)
     solve = models.Solve.objects.create(space=space, message="waiting for a worker", ask=wishes or {})
     log(space.household, user, "layout.ask", space=space.key)
-    transaction.on_commit(lambda: run_solve.enqueue(solve.pk))
+    transaction.on_commit(lambda: run_fairly(solve.pk, others))
     return solve
 
 

@@ -1,6 +1,7 @@
 """Photographs of a space: re-encoded, so that nothing but the picture is kept."""
 
 from io import BytesIO
+from threading import Lock
 
 from django.core.files.base import ContentFile
 from django.db import transaction
@@ -12,7 +13,10 @@ from .base import Invalid, NotFound, User, log, own_space
 MOST_BYTES = 12_000_000
 LONGEST_SIDE = 1600
 MOST_PHOTOS = 120
-MOST_PIXELS = 60_000_000
+MOST_PIXELS = 24_500_000
+"""24 million, and the odd rows a camera adds."""
+_ONE_AT_A_TIME = Lock()
+"""A decoded photo takes 100 MB: of many that arrive at once, one is in memory at a time."""
 
 
 def own_photo(user: User, photo_id: int) -> models.Photo:
@@ -42,9 +46,11 @@ def add_photo(user: User, space_id: int, data: bytes, note: str, moment: str = "
     shown = row.designs.filter(pk=design).first() if design is not None else None
     if design is not None and shown is None:
         raise NotFound("design")
+    with _ONE_AT_A_TIME:
+        picture = _upright_jpeg(data)
     photo = models.Photo(space=row, note=note, moment="thing" if group else moment, thing=group, design=shown, step=step,
                          device_key=key)  # fmt: skip
-    photo.file.save("photo.jpg", ContentFile(_upright_jpeg(data)), save=False)
+    photo.file.save("photo.jpg", ContentFile(picture), save=False)
     photo.save()
     log(row.household, user, "photo.add", key=row.key)
     return photo
@@ -55,8 +61,9 @@ def remove_photo(user: User, photo_id: int) -> models.Space:
     """Take a photo away, its file too."""
     photo = own_photo(user, photo_id)
     space = photo.space
-    photo.file.delete(save=False)
+    storage, path = photo.file.storage, photo.file.name
     photo.delete()
+    transaction.on_commit(lambda: storage.delete(path or ""))
     log(space.household, user, "photo.remove", key=space.key)
     return space
 
@@ -68,6 +75,8 @@ def _upright_jpeg(data: bytes) -> bytes:
         with Image.open(BytesIO(data), formats=("JPEG", "PNG", "WEBP")) as opened:
             if opened.width * opened.height > MOST_PIXELS:
                 raise Invalid("photo.too-many-pixels")
+            # A JPEG is decoded at the half or quarter that is enough.
+            opened.draft("RGB", (LONGEST_SIDE, LONGEST_SIDE))
             picture = ImageOps.exif_transpose(opened).convert("RGB")
     except (UnidentifiedImageError, OSError, ValueError, Image.DecompressionBombError):
         raise Invalid("photo.none") from None

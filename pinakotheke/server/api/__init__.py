@@ -1,11 +1,26 @@
 """The HTTP API under `/api/`: one router a stage, bodies of a few lines; rules live in the core, changes in actions."""
 
-from ninja import NinjaAPI
-from ninja.security import django_auth
+from functools import cached_property
+from typing import Any
 
+from ninja import NinjaAPI
+
+from .access import signed_in
 from .errors import add_handlers
 
-api = NinjaAPI(title="Pinakotheke", version="1", auth=django_auth, docs_url="docs", urls_namespace="api")
+
+class _Api(NinjaAPI):
+    """Its description is made once: it takes a second of work, and does not change."""
+
+    @cached_property
+    def _described(self) -> Any:
+        return super().get_openapi_schema()
+
+    def get_openapi_schema(self, **options: Any) -> Any:
+        return self._described
+
+
+api = _Api(title="Pinakotheke", version="1", auth=signed_in, docs_url="docs", urls_namespace="api")
 add_handlers(api)
 
 
@@ -21,6 +36,7 @@ def _routers() -> None:
         lists,
         log,
         materials,
+        members,
         papers,
         practice,
         restock,
@@ -35,6 +51,7 @@ def _routers() -> None:
 
     stages = (
         house,
+        members,
         work,
         survey,
         practice,

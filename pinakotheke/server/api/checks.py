@@ -30,6 +30,7 @@ from pinakotheke.core.words.limits import limits_in_words
 from .. import rows
 from ..actions import work as actions
 from ..actions.base import Stale, own_design
+from .access import looking
 from .common import FindingView, MemberRequest, PathId, finding_views
 from .layout_view import Scene
 
@@ -229,7 +230,7 @@ def _cell(kind: str, numbers: tuple[int, ...], found: tuple[Finding, ...]) -> Ce
     return CellView(kind=kind, findings=list(numbers), worst=min(severities, key=SEVERITIES.index, default=None))
 
 
-@router.post("/designs/{design_id}/mends", response=MendsView, operation_id="checks_mends")
+@router.post("/designs/{design_id}/mends", response=MendsView, operation_id="checks_mends", auth=looking)
 def mends_of(request: MemberRequest, design_id: PathId, data: Which) -> MendsView:
     """The few acts that would mend a finding; none where it takes a reading, a purchase or a decision."""
     row = own_design(request.user, design_id)

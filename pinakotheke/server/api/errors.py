@@ -3,6 +3,7 @@
 import json
 import logging
 from collections.abc import Callable
+from math import ceil
 from typing import Any
 
 from django.conf import settings
@@ -11,7 +12,7 @@ from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse, UnreadablePostError
 from django.http.response import HttpResponseBase
 from ninja import NinjaAPI
-from ninja.errors import AuthenticationError, AuthorizationError, HttpError, ValidationError
+from ninja.errors import AuthenticationError, AuthorizationError, HttpError, Throttled, ValidationError
 from pydantic import ValidationError as CoreValidationError
 
 from pinakotheke.core.errors import HouseFileError, PinakothekeError, Refusal, faults_told
@@ -19,6 +20,7 @@ from pinakotheke.core.units import Units
 
 from .. import models
 from ..actions.base import Invalid, NotFound, Stale
+from .access import HOUSEHOLDS
 
 logger = logging.getLogger(__name__)
 
@@ -29,20 +31,12 @@ def problem(status: int, kind: str, title: str, detail: str = "", mend: str = ""
     return HttpResponse(json.dumps({**body, **more}), status=status, content_type="application/problem+json")
 
 
-HOUSEHOLDS = {
-    "household_id": "pk", "space_id": "space", "thing_id": "thing", "design_id": "space__designs",
-    "solve_id": "space__solves", "photo_id": "space__photos",
-    "place_id": "place",
-}  # fmt: skip
-"""How the household is found from what an address names."""
-
-
 def _units(request: HttpRequest) -> Units:
     """Those of the household that the request was about."""
     named = request.resolver_match.kwargs if request.resolver_match else {}
     for name, path in HOUSEHOLDS.items():
         if name in named:
-            household = models.Household.objects.filter(**{path: named[name]}).only("units").first()
+            household = models.Household.objects.filter(**{path or "pk": named[name]}).only("units").first()
             return household.units if household else "metric"  # type: ignore[return-value]
     return "metric"
 
@@ -59,10 +53,14 @@ REFUSALS = {403: ("not-allowed", "request.not-allowed"), 405: ("no-method", "req
 
 
 def problems_only(answer: Callable[[HttpRequest], HttpResponseBase]) -> Callable[[HttpRequest], HttpResponseBase]:
-    """A middleware: what the API refuses before its own handlers is a problem document too."""
+    """A middleware: what the API refuses before its own handlers is a problem document too; nothing it says is stored
+    on the way, but what says that it may be.
+    """
 
     def middleware(request: HttpRequest) -> HttpResponseBase:
         response = answer(request)
+        if request.path.startswith("/api/"):
+            response.headers.setdefault("Cache-Control", "no-store")
         said = response.headers.get("Content-Type", "")
         if request.path.startswith("/api/") and response.status_code in REFUSALS and "json" not in said:
             kind, code = REFUSALS[response.status_code]
@@ -145,6 +143,13 @@ def add_handlers(api: NinjaAPI) -> None:
     def broken(request: HttpRequest, error: Exception) -> HttpResponse:
         logger.exception("%s %s failed", request.method, request.path)
         return refused(500, "broken", Invalid("request.broken"))
+
+    @api.exception_handler(Throttled)
+    def too_often(request: HttpRequest, error: Throttled) -> HttpResponse:
+        wait = max(1, ceil(error.wait or 60))
+        answer = refused(429, "too-often", Invalid("request.too-often", wait=wait))
+        answer["Retry-After"] = str(wait)
+        return answer
 
     @api.exception_handler(HttpError)
     def http_error(request: HttpRequest, error: HttpError) -> HttpResponse:

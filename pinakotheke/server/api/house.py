@@ -18,6 +18,7 @@ from pinakotheke.core.words.limits import LimitRow, limit_rows, usual_text
 from .. import models, rows
 from ..actions import house as actions
 from ..actions.base import Invalid, own_household
+from . import rates
 from .common import MemberRequest, PathId, TypedName, Version
 
 router = Router(tags=["house"])
@@ -83,7 +84,7 @@ def _view(row: models.Household) -> HouseView:
                      spaces=spaces)  # fmt: skip
 
 
-@router.post("/households", response={201: HouseView}, operation_id="house_create")
+@router.post("/households", response={201: HouseView}, operation_id="house_create", throttle=rates.households)
 def create(request: MemberRequest, data: NewHousehold) -> tuple[int, HouseView]:
     """A new, empty household."""
     return 201, _view(actions.create_household(request.user, data.name, data.units, data.currency))
@@ -132,13 +133,6 @@ def limit(request: MemberRequest, household_id: PathId, data: LimitData) -> Hous
     limits = before.limits.but(data.name, data.text or usual_text(data.name, units), units)
     changed = {"rules": before.model_copy(update={"limits": limits}).model_dump(mode="json")}
     return _view(actions.change_household(request.user, household_id, data.version, changed))
-
-
-@router.post("/households/{household_id}/members", response=HouseView, operation_id="house_add_member")
-def add_member(request: MemberRequest, household_id: PathId, name: TypedName) -> HouseView:
-    """Let another registered user into the household."""
-    actions.add_member(request.user, household_id, name)
-    return get(request, household_id)
 
 
 def _person(request: MemberRequest, household_id: int, data: PersonData, key: str | None) -> HouseView:
@@ -191,7 +185,7 @@ def put_back_person(request: MemberRequest, household_id: PathId, key: str, data
     return get(request, household_id)
 
 
-@router.get("/households/{household_id}/house-file", operation_id="house_export")
+@router.get("/households/{household_id}/house-file", operation_id="house_export", throttle=rates.exports)
 def export(request: MemberRequest, household_id: PathId) -> HttpResponse:
     """The house file."""
     row = own_household(request.user, household_id)
@@ -216,7 +210,7 @@ def _import_view(row: models.HouseImport) -> ImportView:
     return ImportView(id=row.pk, status=status, household=row.household_id, problem=row.problem, faults=row.faults)
 
 
-@router.post("/house-file", response={202: ImportView}, operation_id="house_import")
+@router.post("/house-file", response={202: ImportView}, operation_id="house_import", throttle=rates.uploads)
 def import_file(request: MemberRequest, file: File[UploadedFile]) -> tuple[int, ImportView]:
     """A new household from a house file; it is read by a worker, since it may be large."""
     if (file.size or 0) > MOST_BYTES:

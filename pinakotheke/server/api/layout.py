@@ -30,6 +30,8 @@ from pinakotheke.core.words import States, home_in_words, more_or_less, states_i
 from .. import models, rows
 from ..actions import layout as actions
 from ..actions.base import Invalid, own_design, own_solve, own_space
+from . import rates
+from .access import looking
 from .common import LedgerView, MemberRequest, PathId, RowId, TypedName, Version, finding_views
 from .layout_view import Card, DesignView, DrawingOptions, FamilyView, Gallery, Scene, SolveView
 
@@ -136,7 +138,7 @@ def gallery(request: MemberRequest, space_id: PathId) -> Gallery:
     )  # fmt: skip
 
 
-@router.post("/spaces/{space_id}/solves", response={202: SolveView}, operation_id="layout_ask")
+@router.post("/spaces/{space_id}/solves", response={202: SolveView}, operation_id="layout_ask", throttle=rates.searches)
 def ask(request: MemberRequest, space_id: PathId, data: Ask | None = None) -> tuple[int, SolveView]:
     """Ask for alternatives."""
     wishes = data.model_dump(mode="json", exclude_none=True) if data else {}
@@ -163,7 +165,9 @@ def cancel(request: MemberRequest, solve_id: PathId) -> SolveView:
     return Scene(solve.space).solve(solve)
 
 
-@router.post("/solves/{solve_id}/relax/{index}", response={202: SolveView}, operation_id="layout_relax")
+@router.post(
+    "/solves/{solve_id}/relax/{index}", response={202: SolveView}, operation_id="layout_relax", throttle=rates.searches
+)
 def relax(
     request: MemberRequest, solve_id: PathId, index: Annotated[int, Field(ge=0, le=100)], design: RowId | None = None
 ) -> tuple[int, SolveView]:
@@ -207,7 +211,7 @@ def edit(request: MemberRequest, design_id: PathId, data: EditAt) -> DesignView:
     return Scene(row.space).design(row, history)
 
 
-@router.post("/designs/{design_id}/tries", response=Consequences, operation_id="layout_try")
+@router.post("/designs/{design_id}/tries", response=Consequences, operation_id="layout_try", auth=looking)
 def tries(request: MemberRequest, design_id: PathId, data: Tried) -> Consequences:
     """What each of some edits would bring, each by itself; nothing is kept."""
     row = own_design(request.user, design_id)
@@ -238,7 +242,9 @@ def redo(request: MemberRequest, design_id: PathId, data: At) -> DesignView:
     return Scene(row.space).design(row, history)
 
 
-@router.post("/designs/{design_id}/rest", response={202: SolveView}, operation_id="layout_rest")
+@router.post(
+    "/designs/{design_id}/rest", response={202: SolveView}, operation_id="layout_rest", throttle=rates.searches
+)
 def finish_rest(request: MemberRequest, design_id: PathId, data: At) -> tuple[int, SolveView]:
     """Find everything that is not locked anew."""
     solve = actions.finish_rest(request.user, design_id, data.version)

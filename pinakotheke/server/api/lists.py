@@ -15,6 +15,8 @@ from .. import models, rows
 from ..actions import inventory as actions
 from ..actions.base import Invalid, own_space
 from ..sheets import MOST_BYTES, read_table, write_csv, write_xlsx
+from . import rates
+from .access import looking
 from .common import MemberRequest, PathId
 from .inventory import KindLine, ThingsView, others_of, size_of
 from .inventory import get as things_of
@@ -77,7 +79,13 @@ def sent_table(file: UploadedFile | None, text: str) -> list[list[str]]:
     return read_table(text.encode(), "pasted.csv")
 
 
-@router.post("/spaces/{space_id}/things/preview", response=ListPreview, operation_id="inventory_preview_list")
+@router.post(
+    "/spaces/{space_id}/things/preview",
+    response=ListPreview,
+    operation_id="inventory_preview_list",
+    throttle=rates.uploads,
+    auth=looking,
+)
 def preview(request: MemberRequest, space_id: PathId, data: Form[PastedText],
             file: File[UploadedFile | None] = None) -> ListPreview:  # fmt: skip
     """What a file's columns seem to be; nothing is kept."""
@@ -99,7 +107,9 @@ def previewed(table: list[list[str]], guesses: Mapping[int, str], meanings: Sequ
     )  # fmt: skip
 
 
-@router.post("/spaces/{space_id}/things/list", response={201: Taken}, operation_id="inventory_take_list")
+@router.post(
+    "/spaces/{space_id}/things/list", response={201: Taken}, operation_id="inventory_take_list", throttle=rates.uploads
+)
 def take(request: MemberRequest, space_id: PathId, data: Form[Matching],
          file: File[UploadedFile | None] = None) -> tuple[int, Taken]:  # fmt: skip
     """Take a file in by the columns that were chosen; rows that cannot be read are named and left out."""
@@ -147,7 +157,9 @@ class NoteThings(Schema):
     things: Annotated[list[Thing], Field(min_length=1, max_length=1000)]
 
 
-@router.post("/spaces/{space_id}/things/note/preview", response=NoteView, operation_id="inventory_preview_note")
+@router.post(
+    "/spaces/{space_id}/things/note/preview", response=NoteView, operation_id="inventory_preview_note", auth=looking
+)
 def preview_note(request: MemberRequest, space_id: PathId, data: NoteText) -> NoteView:
     """What a pasted note says; nothing is kept."""
     space, read = actions.note_read(request.user, space_id, data.text)

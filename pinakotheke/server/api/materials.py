@@ -42,6 +42,8 @@ from .. import rows
 from ..actions import materials as actions
 from ..actions.base import Invalid, own_design, own_household
 from ..sheets import write_csv, write_xlsx
+from . import rates
+from .access import looking
 from .common import MemberRequest, PathId, RowId, TypedName
 from .lists import FaultView, ListPreview, Matching, PastedText, previewed, sent_table
 from .materials_view import BuyingInWords, MoneyView, PricesTaken, PurchaseView, ShoppingView, VariantsView
@@ -328,7 +330,13 @@ class PricesMatching(Matching):
     days: Annotated[int, Field(ge=0, le=365)] = 0
 
 
-@router.post("/households/{household_id}/prices/look", response=ListPreview, operation_id="materials_preview_prices")
+@router.post(
+    "/households/{household_id}/prices/look",
+    response=ListPreview,
+    operation_id="materials_preview_prices",
+    throttle=rates.uploads,
+    auth=looking,
+)
 def preview_prices(request: MemberRequest, household_id: PathId, data: Form[PastedText],
                    file: File[UploadedFile | None] = None) -> ListPreview:  # fmt: skip
     """What the columns of a supplier's list seem to be; nothing is kept."""
@@ -337,7 +345,12 @@ def preview_prices(request: MemberRequest, household_id: PathId, data: Form[Past
     return previewed(table, guess_price_columns(table[0]), PRICE_COLUMNS)
 
 
-@router.post("/households/{household_id}/prices", response=PricesTaken, operation_id="materials_take_prices")
+@router.post(
+    "/households/{household_id}/prices",
+    response=PricesTaken,
+    operation_id="materials_take_prices",
+    throttle=rates.uploads,
+)
 def take_prices(request: MemberRequest, household_id: PathId, data: Form[PricesMatching],
                 file: File[UploadedFile | None] = None) -> PricesTaken:  # fmt: skip
     """A supplier's list with the prices of today; rows that cannot be read are named and left out."""

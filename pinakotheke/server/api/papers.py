@@ -16,6 +16,7 @@ from pinakotheke.core.units import Units
 from .. import rows
 from ..actions import photos as actions
 from ..actions.base import Invalid, own_space
+from . import rates
 from .common import MemberRequest, PathId, RowId
 from .survey_view import PhotoView, photo_view
 
@@ -35,7 +36,9 @@ class PhotoNote(Schema):
     """Made by the device that sends it."""
 
 
-@router.post("/spaces/{space_id}/photos", response={201: PhotoView}, operation_id="survey_photo_add")
+@router.post(
+    "/spaces/{space_id}/photos", response={201: PhotoView}, operation_id="survey_photo_add", throttle=rates.uploads
+)
 def add_photo(
     request: MemberRequest, space_id: PathId, file: File[UploadedFile], data: Form[PhotoNote]
 ) -> tuple[int, PhotoView]:

@@ -10,6 +10,7 @@ from pinakotheke.core.survey.slots import SlotRef
 from pinakotheke.core.units import Units, with_unit
 
 from ..actions import practice as actions
+from . import rates
 from .common import MemberRequest, PathId, Version
 from .survey_view import SpaceView, view
 
@@ -70,7 +71,12 @@ class ReviewAndSpace(Schema):
     space: SpaceView
 
 
-@router.post("/households/{household_id}/practice", response={201: SpaceView}, operation_id="survey_practice_start")
+@router.post(
+    "/households/{household_id}/practice",
+    response={201: SpaceView},
+    operation_id="survey_practice_start",
+    throttle=rates.households,
+)
 def start(request: MemberRequest, household_id: PathId, data: NewPractice) -> tuple[int, SpaceView]:
     """A new practice room."""
     return 201, view(actions.start(request.user, household_id, data.difficulty))

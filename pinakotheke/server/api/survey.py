@@ -13,6 +13,7 @@ from pinakotheke.core.survey.slots import SlotRef
 
 from ..actions import survey as actions
 from ..actions.base import Invalid, own_space
+from .access import looking
 from .common import Line, MemberRequest, PathId, QueryVersion, TypedName, Version
 from .survey_view import SpaceKindView, SpaceView, kind_views, view
 
@@ -181,7 +182,7 @@ def remove_space(request: MemberRequest, space_id: PathId, version: QueryVersion
     return 204, None
 
 
-@router.post("/spaces/{space_id}/call-out/hear", response=Heard, operation_id="survey_hear")
+@router.post("/spaces/{space_id}/call-out/hear", response=Heard, operation_id="survey_hear", auth=looking)
 def hear_call_out(request: MemberRequest, space_id: PathId, data: Said) -> Heard:
     """What a line would keep; nothing is kept."""
     return actions.listen(request.user, space_id, data.line, data.section)

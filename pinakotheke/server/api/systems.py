@@ -28,6 +28,8 @@ from .. import models, rows
 from ..actions import systems as actions
 from ..actions.base import Invalid, own_household
 from ..sheets import write_csv
+from . import rates
+from .access import looking
 from .common import MemberRequest, PathId, TypedName, Version
 from .lists import FaultView, ListPreview, Matching, PastedText, previewed, sent_table
 
@@ -258,7 +260,13 @@ def remove(request: MemberRequest, household_id: PathId, key: str) -> CatalogueV
     return _view(actions.remove_range(request.user, household_id, key))
 
 
-@router.post("/households/{household_id}/supplier-list", response=ListPreview, operation_id="systems_preview_list")
+@router.post(
+    "/households/{household_id}/supplier-list",
+    response=ListPreview,
+    operation_id="systems_preview_list",
+    throttle=rates.uploads,
+    auth=looking,
+)
 def preview(request: MemberRequest, household_id: PathId, data: Form[PastedText],
             file: File[UploadedFile | None] = None) -> ListPreview:  # fmt: skip
     """What the columns of a supplier's list seem to be; nothing is kept."""
@@ -279,7 +287,12 @@ def _faults(faults: tuple[RowFault, ...]) -> list[FaultView]:
     return [FaultView(row=f.row, problem=f.problem, mend=f.mend) for f in faults]
 
 
-@router.post("/households/{household_id}/ranges/{key}/list", response=Listed, operation_id="systems_take_articles")
+@router.post(
+    "/households/{household_id}/ranges/{key}/list",
+    response=Listed,
+    operation_id="systems_take_articles",
+    throttle=rates.uploads,
+)
 def take_articles(request: MemberRequest, household_id: PathId, key: str, data: Form[Matching],
                   file: File[UploadedFile | None] = None) -> Listed:  # fmt: skip
     """A supplier's list gives a range its articles, in the place of those it had."""
@@ -317,7 +330,12 @@ def list_container(request: MemberRequest, household_id: PathId, data: NewContai
     return 201, _view(added)
 
 
-@router.post("/households/{household_id}/containers/list", response=Listed, operation_id="systems_take_containers")
+@router.post(
+    "/households/{household_id}/containers/list",
+    response=Listed,
+    operation_id="systems_take_containers",
+    throttle=rates.uploads,
+)
 def take_containers(request: MemberRequest, household_id: PathId, data: Form[Matching],
                     file: File[UploadedFile | None] = None) -> Listed:  # fmt: skip
     """A supplier's list of containers; rows that cannot be read are named and left out."""

@@ -63,9 +63,129 @@ export interface paths {
         put?: never;
         /**
          * Enter Demo
-         * @description Enter the demo household; only where the deployment offers it.
+         * @description Enter a copy of the demo household of one's own; only where the deployment offers it.
          */
         post: operations["session_demo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Password
+         * @description Change the password; one stays signed in here, and is signed out everywhere else.
+         */
+        post: operations["session_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/email": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Email
+         * @description Change where the letter goes when the password is forgotten.
+         */
+        put: operations["session_email"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/forgotten": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Forgotten
+         * @description A letter with a link to a new password, where an address is known; the answer is the same where none is.
+         */
+        post: operations["session_forgotten"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/reset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reset
+         * @description A new password by a letter's link; one is signed in.
+         */
+        post: operations["session_reset"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Account
+         * @description What would go with the account.
+         */
+        get: operations["session_account"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End
+         * @description Delete the account, and the households that only it owns.
+         */
+        post: operations["session_end"];
         delete?: never;
         options?: never;
         head?: never;
@@ -134,26 +254,6 @@ export interface paths {
          */
         put: operations["house_limit"];
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/households/{household_id}/members": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Add Member
-         * @description Let another registered user into the household.
-         */
-        post: operations["house_add_member"];
         delete?: never;
         options?: never;
         head?: never;
@@ -279,6 +379,178 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/members": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Members
+         * @description Who is in a household, and who is invited.
+         */
+        get: operations["house_members"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Invite
+         * @description Invite somebody; they come in when they accept.
+         */
+        post: operations["house_invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/invitations/{invitation_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Uninvite
+         * @description Take back an invitation.
+         */
+        delete: operations["house_uninvite"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/members/{member_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Role
+         * @description Give a member another role.
+         */
+        put: operations["house_change_role"];
+        post?: never;
+        /**
+         * Remove Member
+         * @description Let a member out, or leave oneself, as a guest may too.
+         */
+        delete: operations["house_remove_member"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End
+         * @description Delete a household and all it has.
+         */
+        post: operations["house_end"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Invitations
+         * @description Invitations for oneself, by name.
+         */
+        get: operations["session_invitations"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invited/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Invited
+         * @description What a link invites into.
+         */
+        get: operations["session_invited"];
+        put?: never;
+        /**
+         * Accept Link
+         * @description Accept the invitation of a link.
+         */
+        post: operations["session_accept_link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/invitations/{invitation_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Accept
+         * @description Accept an invitation for oneself.
+         */
+        post: operations["session_accept"];
+        /**
+         * Decline
+         * @description Decline an invitation.
+         */
+        delete: operations["session_decline"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3204,7 +3476,14 @@ export interface components {
             name: string;
             /** Is Demo */
             is_demo: boolean;
+            role: components["schemas"]["Role"];
         };
+        /**
+         * Role
+         * @description What a member of a household may do; each may do what the one before may.
+         * @enum {string}
+         */
+        Role: "guest" | "member" | "organizer" | "owner";
         /**
          * SessionView
          * @description Who is signed in, and where they may go.
@@ -3212,10 +3491,14 @@ export interface components {
         SessionView: {
             /** User */
             user: string | null;
+            /** Email */
+            email: string;
             /** Households */
             households: components["schemas"]["HouseholdName"][];
             /** Demo */
             demo: boolean;
+            /** Invitations */
+            invitations: number;
         };
         /**
          * Credentials
@@ -3226,6 +3509,82 @@ export interface components {
             name: string;
             /** Password */
             password: string;
+        };
+        /**
+         * NewAccount
+         * @description A name, a password, and where a letter goes when it is forgotten.
+         */
+        NewAccount: {
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
+            /**
+             * Email
+             * @default
+             */
+            email: string;
+        };
+        /**
+         * PasswordChange
+         * @description The password as it is, and another one.
+         */
+        PasswordChange: {
+            /** Old */
+            old: string;
+            /** New */
+            new: string;
+        };
+        /**
+         * EmailChange
+         * @description Where letters go; empty for nowhere.
+         */
+        EmailChange: {
+            /** Password */
+            password: string;
+            /** Email */
+            email: string;
+        };
+        /**
+         * ResetAsked
+         * @description Whose password was forgotten.
+         */
+        ResetAsked: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * Reset
+         * @description What a letter's link carries, and the new password.
+         */
+        Reset: {
+            /** Uid */
+            uid: string;
+            /** Token */
+            token: string;
+            /** Password */
+            password: string;
+        };
+        /**
+         * OnlyTheirs
+         * @description Households that nobody else owns.
+         */
+        OnlyTheirs: {
+            /** Households */
+            households: components["schemas"]["HouseholdName"][];
+        };
+        /**
+         * AccountEnd
+         * @description The password, and the households that go with the account.
+         */
+        AccountEnd: {
+            /** Password */
+            password: string;
+            /**
+             * Households
+             * @default []
+             */
+            households: number[];
         };
         /**
          * HouseLimits
@@ -3620,6 +3979,122 @@ export interface components {
             problem: string;
             /** Faults */
             faults: string[];
+        };
+        /**
+         * InvitationView
+         * @description An invitation that nobody has accepted yet.
+         */
+        InvitationView: {
+            /** Id */
+            id: number;
+            /** For Whom */
+            for_whom: string;
+            /** By Name */
+            by_name: boolean;
+            role: components["schemas"]["Role"];
+            /** Hands Over */
+            hands_over: boolean;
+            /** Expires */
+            expires: string;
+        };
+        /**
+         * MemberView
+         * @description A member.
+         */
+        MemberView: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"];
+            /** Since */
+            since: string;
+            /** You */
+            you: boolean;
+        };
+        /**
+         * MembersView
+         * @description Who is in a household, who is invited, and what one may do oneself.
+         */
+        MembersView: {
+            role: components["schemas"]["Role"];
+            /** Members */
+            members: components["schemas"]["MemberView"][];
+            /** Invitations */
+            invitations: components["schemas"]["InvitationView"][];
+            /** Link */
+            link: string;
+        };
+        /**
+         * NewInvitation
+         * @description For a registered user by name, or, without one, for whoever holds the link.
+         */
+        NewInvitation: {
+            /** @default member */
+            role: components["schemas"]["Role"];
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Hands Over
+             * @default false
+             */
+            hands_over: boolean;
+        };
+        /**
+         * RoleChange
+         * @description Another role.
+         */
+        RoleChange: {
+            role: components["schemas"]["Role"];
+        };
+        /**
+         * HouseholdEnd
+         * @description The household's name as it stands.
+         */
+        HouseholdEnd: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * InvitedList
+         * @description Invitations that wait for an answer.
+         */
+        InvitedList: {
+            /** Each */
+            each: components["schemas"]["InvitedView"][];
+        };
+        /**
+         * InvitedView
+         * @description An invitation as the invited sees it.
+         */
+        InvitedView: {
+            /** Id */
+            id: number;
+            /** Household */
+            household: string;
+            /** By */
+            by: string;
+            role: components["schemas"]["Role"];
+            /** Hands Over */
+            hands_over: boolean;
+            /** Expires */
+            expires: string;
+        };
+        /**
+         * Entered
+         * @description The household one came into.
+         */
+        Entered: {
+            /** Id */
+            id: number;
         };
         /**
          * Answer
@@ -9993,7 +10468,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Credentials"];
+                "application/json": components["schemas"]["NewAccount"];
             };
         };
         responses: {
@@ -10025,6 +10500,142 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SessionView"];
                 };
+            };
+        };
+    };
+    session_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionView"];
+                };
+            };
+        };
+    };
+    session_email: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EmailChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionView"];
+                };
+            };
+        };
+    };
+    session_forgotten: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResetAsked"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    session_reset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Reset"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionView"];
+                };
+            };
+        };
+    };
+    session_account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OnlyTheirs"];
+                };
+            };
+        };
+    };
+    session_end: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccountEnd"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -10136,30 +10747,6 @@ export interface operations {
                 "application/json": components["schemas"]["LimitData"];
             };
         };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HouseView"];
-                };
-            };
-        };
-    };
-    house_add_member: {
-        parameters: {
-            query: {
-                name: string;
-            };
-            header?: never;
-            path: {
-                household_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -10344,6 +10931,255 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ImportView"];
                 };
+            };
+        };
+    };
+    house_members: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MembersView"];
+                };
+            };
+        };
+    };
+    house_invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewInvitation"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MembersView"];
+                };
+            };
+        };
+    };
+    house_uninvite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                invitation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MembersView"];
+                };
+            };
+        };
+    };
+    house_change_role: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoleChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MembersView"];
+                };
+            };
+        };
+    };
+    house_remove_member: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    house_end: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HouseholdEnd"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    session_invitations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedList"];
+                };
+            };
+        };
+    };
+    session_invited: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedView"];
+                };
+            };
+        };
+    };
+    session_accept_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entered"];
+                };
+            };
+        };
+    };
+    session_accept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                invitation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entered"];
+                };
+            };
+        };
+    };
+    session_decline: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                invitation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -7,36 +7,18 @@ import socket
 import subprocess
 import sys
 import time
-from importlib.resources import files
 from typing import Any
 
 from django.conf import settings
-from django.contrib.auth import get_user_model
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandParser
-from django.utils import timezone
 
-from pinakotheke.core.housefile import load_house
-from pinakotheke.demo import as_of
 from pinakotheke.server import models
-from pinakotheke.server.actions.house import import_house
-from pinakotheke.server.actions.layout import OVER, ask
+from pinakotheke.server.actions.demo import load_demo
+from pinakotheke.server.actions.layout import OVER
+from pinakotheke.server.jobs import LEAST_PRIORITY, run_solve
 
-DEMO_USER = "demo"
 WORKER = [sys.executable, "manage.py", "worker", "--interval", "0.1", "--no-startup-delay"]
-
-
-def load_demo() -> models.Household:
-    """The demo household, made when it is not there."""
-    found = models.Household.objects.filter(is_demo=True).first()
-    if found:
-        return found
-    user, made = get_user_model().objects.get_or_create(username=DEMO_USER)
-    if made:
-        user.set_unusable_password()
-        user.save()
-    text = files("pinakotheke.demo").joinpath("halt.house.json").read_text("utf-8")
-    return import_house(user, as_of(load_house(text), timezone.localdate()), demo=True)
 
 
 class Command(BaseCommand):
@@ -93,11 +75,13 @@ class Command(BaseCommand):
         return subprocess.Popen(command, cwd=settings.BASE_DIR, env=environment)
 
     def _ask(self, household: models.Household) -> list[models.Solve]:
-        """Ask for alternatives for every space that has none, as the page would."""
-        user = household.members.order_by("membership__pk").first()
+        """Ask for alternatives for every space that has none, after whatever visitors ask for."""
         spaces = list(household.space_set.order_by("pk"))
         waiting = [s for s in spaces if not s.designs.exists() and not s.solves.exclude(status__in=OVER).exists()]
-        return [ask(user, s.pk) for s in waiting] if user is not None else []
+        asked = [models.Solve.objects.create(space=s, message="waiting for a worker") for s in waiting]
+        for solve in asked:
+            run_solve.using(priority=LEAST_PRIORITY).enqueue(solve.pk)
+        return asked
 
     def _wait_for_first(self, asked: list[models.Solve]) -> None:
         if asked:

@@ -1,8 +1,9 @@
 """What every core model shares."""
 
+import re
 from typing import Annotated, Any
 
-from pydantic import BaseModel, ConfigDict, Field, GetCoreSchemaHandler, StringConstraints
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, GetCoreSchemaHandler, StringConstraints
 from pydantic_core import PydanticCustomError, core_schema
 
 LONGEST_MM = 100_000
@@ -13,7 +14,18 @@ Mm = Annotated[float, Field(ge=0, le=LONGEST_MM)]
 PositiveMm = Annotated[float, Field(gt=0, le=LONGEST_MM)]
 Sides = tuple[PositiveMm, PositiveMm, PositiveMm]
 """Width, depth and height, mm."""
-Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=240)]
+_UNSEEN = re.compile(
+    "[\\x00-\\x08\\x0b-\\x1f\\x7f-\\x9f\\u061c\\u200b\\u200e\\u200f\\u202a-\\u202e\\u2060-\\u206f\\ufeff]"
+)
+
+
+def seen(text: Any) -> Any:
+    """A text without control signs and without those that turn the writing round: a name is what is seen of it."""
+    return _UNSEEN.sub("", text) if isinstance(text, str) else text
+
+
+Seen = BeforeValidator(seen)
+Name = Annotated[str, Seen, StringConstraints(strip_whitespace=True, min_length=1, max_length=240)]
 Id = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9][A-Za-z0-9._-]{0,63}$")]
 
 

@@ -1,13 +1,15 @@
 """How it stands, for whoever runs it: an address that answers whether all is well, and figures in the open text format."""
 
+import os
 from collections.abc import Iterator
 from datetime import timedelta
 
 from django.db import DatabaseError, connection
-from django.http import HttpRequest, JsonResponse
+from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.utils import timezone
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_safe
+from prometheus_client import CONTENT_TYPE_LATEST, REGISTRY, CollectorRegistry, Metric, generate_latest, multiprocess
 from prometheus_client.core import GaugeMetricFamily
 from prometheus_client.registry import Collector
 
@@ -34,10 +36,39 @@ def health(request: HttpRequest) -> JsonResponse:
     return JsonResponse(said)
 
 
+@require_safe
+@never_cache
+def metrics(request: HttpRequest) -> HttpResponse:
+    """Requests, answers and times of all web processes, and the queue, in the open text format."""
+    registry = CollectorRegistry()
+    if "PROMETHEUS_MULTIPROC_DIR" in os.environ:
+        multiprocess.MultiProcessCollector(registry)  # type: ignore[no-untyped-call]
+    else:
+        registry.register(_Process())
+    registry.register(Searches())
+    return HttpResponse(generate_latest(registry), content_type=CONTENT_TYPE_LATEST)
+
+
+class _Process(Collector):
+    """What this one process counted."""
+
+    def collect(self) -> Iterator[Metric]:
+        """As the library keeps it."""
+        yield from REGISTRY.collect()
+
+    def describe(self) -> list[Metric]:
+        """Nothing is asked at the registration."""
+        return []
+
+
 class Searches(Collector):
     """Gauges of the queue and the workers."""
 
-    def collect(self) -> Iterator[GaugeMetricFamily]:
+    def describe(self) -> list[Metric]:
+        """Nothing is asked at the registration."""
+        return []
+
+    def collect(self) -> Iterator[Metric]:
         """Asked of the database whenever the figures are asked for."""
         searches = GaugeMetricFamily("pinakotheke_searches", "Searches by status", labels=["status"])
         for status in (models.Solve.Status.QUEUED, models.Solve.Status.RUNNING):

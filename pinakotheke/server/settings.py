@@ -122,7 +122,7 @@ AXES_FAILURE_LIMIT = 8
 AXES_COOLOFF_TIME = timedelta(minutes=15)
 """After so many wrong passwords for a name from an address; each further try begins it anew."""
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
-AXES_USERNAME_FORM_FIELD = "name"
+AXES_LOCKOUT_CALLABLE = "pinakotheke.server.api.errors.locked_out"
 AXES_IPWARE_PROXY_COUNT = PROXIES
 AXES_IPWARE_META_PRECEDENCE_ORDER = ["HTTP_X_FORWARDED_FOR", "REMOTE_ADDR"] if PROXIES else ["REMOTE_ADDR"]
 AXES_DISABLE_ACCESS_LOG = True  # who signed in when is nobody's business; what failed is kept a while

@@ -5,12 +5,11 @@ from django.http import FileResponse, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from django.urls import path, re_path
 from django.views.decorators.http import require_safe
-from django_prometheus.exports import ExportToDjangoView
 
 from .actions.base import Invalid
 from .api import api
 from .api.errors import refused
-from .health import health
+from .health import health, metrics
 
 
 @require_safe
@@ -43,5 +42,5 @@ def broken(request: HttpRequest) -> HttpResponse:
 handler404, handler400, handler500 = not_found, bad_request, broken
 urlpatterns = [path("api/", api.urls), path("health", health)]
 if settings.METRICS:
-    urlpatterns.append(path("metrics", ExportToDjangoView))
+    urlpatterns.append(path("metrics", metrics))
 urlpatterns.append(re_path(r"^(?!api/|static/|assets/|metrics$).*$", page))

@@ -6,7 +6,11 @@ import { said } from './api/client'
 import { useSession } from './api/queries'
 import { Entrance } from './house/Entrance'
 import { Houses } from './house/Houses'
+import { Forgotten, NewPassword } from './house/NewPassword'
 
+const Members = lazy(() => import('./house/Members'))
+const Account = lazy(() => import('./house/Account'))
+const Invited = lazy(() => import('./house/Invited'))
 const PlaceLink = lazy(() => import('./upkeep/PlaceLink'))
 const HousePage = lazy(() => import('./shell/HousePage'))
 
@@ -25,13 +29,28 @@ export function App() {
       </main>
     )
   }
-  if (session.data.user === null) return <Entrance demo={session.data.demo} />
+  if (session.data.user === null)
+    return (
+      <Suspense fallback={<Opening />}>
+        <Routes>
+          <Route path="/invited/:token" element={<Invited session={session.data} />} />
+          <Route path="/forgotten" element={<Forgotten />} />
+          <Route path="/new-password/:uid/:token" element={<NewPassword />} />
+          <Route path="*" element={<Entrance demo={session.data.demo} />} />
+        </Routes>
+      </Suspense>
+    )
   const first = session.data.households[0]
   return (
     <Suspense fallback={<Opening />}>
       <Routes>
         <Route path="/" element={<Navigate replace to={first ? `/house/${first.id}` : '/houses'} />} />
         <Route path="/houses" element={<Houses session={session.data} />} />
+        <Route path="/account" element={<Account session={session.data} />} />
+        <Route path="/invited/:token" element={<Invited session={session.data} />} />
+        <Route path="/forgotten" element={<Forgotten />} />
+        <Route path="/new-password/:uid/:token" element={<NewPassword />} />
+        <Route path="/house/:houseId/members" element={<Members />} />
         <Route path="/house/:houseId" element={<HousePage />} />
         <Route path="/house/:houseId/:spaceId/:stage" element={<HousePage />} />
         <Route path="/at/:placeId" element={<PlaceLink />} />

@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from .. import models
 from ..models import Role
-from .base import Invalid, NotFound, User, log, own_household
+from .base import Invalid, NotAllowed, NotFound, User, log, own_household
 
 RANK = {role: rank for rank, role in enumerate(Role)}
 LASTS = timedelta(days=14)
@@ -31,7 +31,7 @@ def household_as(user: User, household_id: int, least: Role) -> models.Household
     """A household in which this user is at least that."""
     household = own_household(user, household_id)
     if RANK[role_in(household, user)] < RANK[least]:
-        raise Invalid("access.role", role=least.value)
+        raise NotAllowed("access.role", role=least.value)
     return household
 
 

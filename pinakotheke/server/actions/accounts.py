@@ -1,5 +1,7 @@
 """Accounts: a new one, its password, the address for letters, and its end."""
 
+import tomllib
+from pathlib import Path
 from typing import Any, cast
 
 from django.contrib.auth import get_user_model
@@ -64,14 +66,7 @@ def change_email(user: User, password: str, email: str) -> None:
     row.save(update_fields=["email"])
 
 
-LETTER = """Somebody asked for a new password for {name} at Pinakotheke.
-
-If it was you, open this page within three hours:
-
-{link}
-
-If it was not, do nothing; your password stays as it is.
-"""
+LETTERS = tomllib.loads((Path(__file__).parents[1] / "letters.toml").read_text("utf-8"))
 
 
 def ask_for_reset(name: str, page: str) -> None:
@@ -82,7 +77,8 @@ def ask_for_reset(name: str, page: str) -> None:
     if row is None or not row.has_usable_password():
         return
     link = f"{page}/{urlsafe_base64_encode(force_bytes(row.pk))}/{default_token_generator.make_token(row)}"
-    send_mail("A new password", LETTER.format(name=row.get_username(), link=link), None, [row.email])
+    letter = LETTERS["new-password"]
+    send_mail(letter["subject"], letter["body"].format(name=row.get_username(), link=link), None, [row.email])
 
 
 def reset(uid: str, token: str, password: str) -> Account:

@@ -43,6 +43,10 @@ class Invalid(Refusal):
         return _words(self.code)
 
 
+class NotAllowed(Invalid):
+    """Understood, possible, and not for this member."""
+
+
 @cache
 def _words(code: str) -> dict[str, str]:
     topic, _, name = code.partition(".")

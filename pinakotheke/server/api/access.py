@@ -6,7 +6,7 @@ from django.http import HttpRequest
 from ninja.security import SessionAuth
 
 from .. import models
-from ..actions.base import Invalid
+from ..actions.base import NotAllowed
 from ..models import Role
 
 SAFE = ("GET", "HEAD", "OPTIONS")
@@ -27,7 +27,7 @@ class SignedIn(SessionAuth):
     def authenticate(self, request: HttpRequest, key: str | None) -> Any:
         user = super().authenticate(request, key)
         if user is not None and request.method not in SAFE and not self.looks and is_guest(request):
-            raise Invalid("access.guest")
+            raise NotAllowed("access.guest")
         return user
 
 

@@ -7,7 +7,7 @@ from django.http import HttpRequest
 from ninja import Path, Query, Schema
 from pydantic import Field, StringConstraints
 
-from pinakotheke.core.base import Why
+from pinakotheke.core.base import Seen, Why
 from pinakotheke.core.checks import Finding, Severity
 from pinakotheke.core.layout import Ledger
 from pinakotheke.core.units import LITRES_PER_CUBIC_FOOT, Units
@@ -18,7 +18,7 @@ PathId = Path[RowId]
 Version = Annotated[int, Field(ge=1, le=2**31)]
 QueryVersion = Query[Version]
 Line = Annotated[str, StringConstraints(min_length=1, max_length=4000)]
-TypedName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+TypedName = Annotated[str, Seen, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
 
 
 class MemberRequest(HttpRequest):

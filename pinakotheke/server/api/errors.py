@@ -19,7 +19,7 @@ from pinakotheke.core.errors import HouseFileError, PinakothekeError, Refusal, f
 from pinakotheke.core.units import Units
 
 from .. import models
-from ..actions.base import Invalid, NotFound, Stale
+from ..actions.base import Invalid, NotAllowed, NotFound, Stale
 from .access import HOUSEHOLDS
 
 logger = logging.getLogger(__name__)
@@ -70,6 +70,13 @@ def problems_only(answer: Callable[[HttpRequest], HttpResponseBase]) -> Callable
     return middleware
 
 
+def locked_out(request: HttpRequest, response: HttpResponse, credentials: dict[str, Any]) -> HttpResponse:
+    """What is answered after too many wrong passwords, whatever the password."""
+    answer = refused(429, "locked", Invalid("session.locked"))
+    answer["Retry-After"] = str(round(settings.AXES_COOLOFF_TIME.total_seconds()))
+    return answer
+
+
 def add_handlers(api: NinjaAPI) -> None:
     """Register every handler."""
 
@@ -97,6 +104,8 @@ def add_handlers(api: NinjaAPI) -> None:
     def not_possible(request: HttpRequest, error: PinakothekeError) -> HttpResponse:
         if not isinstance(error, Refusal):
             return problem(422, "invalid", str(error))
+        if isinstance(error, NotAllowed):
+            return refused(403, "not-allowed", error, _units(request))
         kind = "invalid" if isinstance(error, Invalid) else type(error).__name__
         return refused(422, kind, error, _units(request))
 

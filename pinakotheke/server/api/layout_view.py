@@ -47,6 +47,7 @@ from pinakotheke.core.words import (
 
 from .. import models, rows
 from ..actions.base import Invalid
+from ..jobs import worker_is_there
 from .common import FindingView, LedgerView, finding_views, ledger_lines, slip_view
 
 PIECES: tuple[Literal["fewer", "move out"], ...] = ("fewer", "move out")
@@ -477,7 +478,7 @@ class Scene:
         wishes = solve.ask
         told = [Sensitivity.model_validate(s) for s in solve.sensitivities]
         return SolveView(
-            id=solve.pk, status=solve.status, progress=solve.progress, message=solve.message, problem=solve.problem,
+            id=solve.pk, status=solve.status, progress=solve.progress, message=_message(solve), problem=solve.problem,
             blocked=self._blocked(solve.blocked),
             points=[_point(n, p, self.catalogue, self.household.currency) for n, p in enumerate(solve.frontier)],
             told=[sensitivity_in_words(s, self.units, self.household.currency, self.catalogue) for s in told],
@@ -516,3 +517,10 @@ def families_of(design: Design) -> str:
     """Names of the families it is built of."""
     built = {p.family for p in design.parts}
     return ", ".join(design.catalogue[f].name for f in dict.fromkeys((*design.families, *sorted(built))) if f in built)
+
+
+def _message(solve: models.Solve) -> str:
+    """How far a search is; of one that waits, also that nobody is there to carry it out."""
+    if solve.status == models.Solve.Status.QUEUED and not worker_is_there():
+        return str(Invalid("search.no-worker"))
+    return solve.message

@@ -97,7 +97,7 @@ def sign_in(request: HttpRequest, data: Credentials) -> SessionView:
     """Sign in."""
     user = authenticate(request, username=data.name, password=data.password)
     if user is None:
-        raise Invalid("session.locked" if getattr(request, "axes_locked_out", False) else "session.wrong")
+        raise Invalid("session.wrong")
     login(request, user)
     return _view(request)
 

@@ -35,9 +35,34 @@ function csrfToken(): string {
   return /(?:^|;\s*)csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
 }
 
+/** `crypto.randomUUID` is only there over HTTPS and on this machine itself. */
+function newKey(): string {
+  return Array.from(crypto.getRandomValues(new Uint8Array(16)), (byte) =>
+    byte.toString(16).padStart(2, '0'),
+  ).join('')
+}
+
+const AGAIN_AFTER_MS = [300, 1200]
+
+/** Sends a request; one that makes something is sent again under its key when the connection broke. */
+async function persevering(request: Request): Promise<Response> {
+  const again = request.headers.has('Idempotency-Key') ? AGAIN_AFTER_MS : []
+  for (const wait of again) {
+    try {
+      return await fetch(request.clone())
+    } catch (error) {
+      if (!navigator.onLine) throw error
+      await new Promise((go) => setTimeout(go, wait))
+    }
+  }
+  return fetch(request)
+}
+
 const withToken: Middleware = {
   onRequest({ request }) {
     if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrfToken())
+    // Made once, however often it has to be sent.
+    if (request.method === 'POST') request.headers.set('Idempotency-Key', newKey())
     return request
   },
   async onResponse({ response }) {
@@ -50,7 +75,7 @@ const withToken: Middleware = {
   },
 }
 
-export const api = createClient<paths>({ baseUrl: '', credentials: 'same-origin' })
+export const api = createClient<paths>({ baseUrl: '', credentials: 'same-origin', fetch: persevering })
 api.use(withToken)
 
 /** The schema an answer was declared with: openapi-fetch widens its tuples to arrays on the way. */

@@ -10,6 +10,7 @@ export const keys = {
   house: (id: number) => ['house', id] as const,
   space: (id: number) => ['space', id] as const,
   things: (id: number) => ['things', id] as const,
+  members: (house: number) => ['members', house] as const,
   limits: (house: number) => ['limits', house] as const,
   homes: (house: number) => ['homes', house] as const,
   work: (house: number) => ['work', house] as const,

@@ -1,6 +1,7 @@
 import { Alert, Button, Checkbox, NativeSelect, Popover, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { Fragment, useState } from 'react'
+import { Link } from 'react-router'
 
 import { said, type Schemas } from '../api/client'
 import { useVocabulary } from '../api/queries'
@@ -306,7 +307,6 @@ function RulesForm({ house, change }: PanelProps) {
 }
 
 function Household({ house, change }: PanelProps) {
-  const [member, setMember] = useState('')
   return (
     <div className="panel">
       <h2>Household</h2>
@@ -336,30 +336,11 @@ function Household({ house, change }: PanelProps) {
           }}
         />
       </div>
-      <form
-        className="row"
-        style={{ alignItems: 'flex-end', marginTop: 12 }}
-        onSubmit={(event) => {
-          event.preventDefault()
-          change
-            .addMember(member)
-            .then(() => {
-              notifications.show({ message: `${member} may enter this household now.` })
-              setMember('')
-            })
-            .catch(failed)
-        }}
-      >
-        <TextInput
-          label="Let someone in"
-          placeholder="the name they sign in with"
-          value={member}
-          onChange={(event) => setMember(event.currentTarget.value)}
-        />
-        <Button type="submit" variant="default" disabled={!member.trim()}>
-          Let in
+      <p style={{ marginTop: 12 }}>
+        <Button component={Link} to={`/house/${house.id}/members`} variant="default">
+          Members and invitations
         </Button>
-      </form>
+      </p>
     </div>
   )
 }

@@ -1,13 +1,14 @@
 import { Alert, Button, Divider, PasswordInput, Stack, TextInput } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
+import { Link } from 'react-router'
 
 import { api, body, said } from '../api/client'
 import { forgetAll, keys } from '../api/queries'
 import closet from './closet.svg'
 
 /** What this is, in a picture and three sentences; the way into the demo house; signing in and registering. */
-export function Entrance({ demo }: { demo: boolean }) {
+export function Entrance({ demo, notice = '' }: { demo: boolean; notice?: string }) {
   const client = useQueryClient()
   const [name, setName] = useState('')
   const [password, setPassword] = useState('')
@@ -15,7 +16,8 @@ export function Entrance({ demo }: { demo: boolean }) {
     mutationFn: (way: 'sign in' | 'register' | 'demo') => {
       const credentials = { body: { name, password } }
       if (way === 'demo') return body(api.POST('/api/session/demo'))
-      if (way === 'register') return body(api.POST('/api/session/register', credentials))
+      if (way === 'register')
+        return body(api.POST('/api/session/register', { body: { name, password, email: '' } }))
       return body(api.POST('/api/session', credentials))
     },
     onSuccess: (session) => {
@@ -37,6 +39,11 @@ export function Entrance({ demo }: { demo: boolean }) {
           found that hold all of it, each proven to fit. Bend them by hand, and take the priced list to the
           shop.
         </p>
+        {notice && (
+          <Alert variant="outline" mb="md" role="status">
+            {notice}
+          </Alert>
+        )}
         {demo && (
           <>
             <Button fullWidth loading={enter.isPending} onClick={() => enter.mutate('demo')}>
@@ -77,6 +84,9 @@ export function Entrance({ demo }: { demo: boolean }) {
               <Button variant="default" disabled={!ready} onClick={() => enter.mutate('register')}>
                 Register
               </Button>
+              <Link to="/forgotten" className="small">
+                Password forgotten?
+              </Link>
             </Stack>
           </Stack>
         </form>

@@ -5,6 +5,7 @@ import { Link, useNavigate } from 'react-router'
 
 import { api, body, Problem, said, type Schemas } from '../api/client'
 import { forgetAll, keys } from '../api/queries'
+import { Invitations } from './Invitations'
 
 /** The households one may enter; a new one; one from a house file. */
 export function Houses({ session }: { session: Schemas['SessionView'] }) {
@@ -49,6 +50,7 @@ export function Houses({ session }: { session: Schemas['SessionView'] }) {
       <div className="card">
         <h1>Households</h1>
         <p className="motto">{session.user}</p>
+        {session.invitations > 0 && <Invitations />}
         <Stack gap="xs" mb="lg">
           {session.households.map((house) => (
             <Button
@@ -60,6 +62,7 @@ export function Houses({ session }: { session: Schemas['SessionView'] }) {
             >
               {house.name}
               {house.is_demo && ' (demo)'}
+              {house.role !== 'owner' && <span className="quiet small">&nbsp;· {house.role}</span>}
             </Button>
           ))}
           {session.households.length === 0 && (
@@ -110,6 +113,9 @@ export function Houses({ session }: { session: Schemas['SessionView'] }) {
                 </Button>
               )}
             </FileButton>
+            <Button component={Link} to="/account" variant="subtle">
+              Your account
+            </Button>
             <Button variant="subtle" onClick={() => leave.mutate()}>
               Sign out
             </Button>

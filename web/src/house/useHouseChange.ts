@@ -15,7 +15,6 @@ export interface HouseChange {
   /** Add a person, or change the one with this key. */
   person: (key: string | null, data: Person) => Promise<void>
   removePerson: (person: Schemas['Person']) => Promise<void>
-  addMember: (name: string) => Promise<void>
 }
 
 /** Changes of a household; everything that was computed by its rules is asked for again. */
@@ -117,9 +116,6 @@ export function useHouseChange(house: House): HouseChange {
           gone = await takeOut(person.id)
         },
       })
-    },
-    addMember: async (name) => {
-      await body(api.POST('/api/households/{household_id}/members', { params: { path, query: { name } } }))
     },
   }
 }

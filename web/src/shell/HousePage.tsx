@@ -186,6 +186,9 @@ function SpacePage({ house, space, stage }: SpacePageProps) {
               <Menu.Item onClick={() => setDialog('new')}>Add a space…</Menu.Item>
               <Menu.Item onClick={() => setDialog('practice')}>Practise measuring…</Menu.Item>
               <Menu.Item onClick={walk.begin}>Walk through the stages</Menu.Item>
+              <Menu.Item component={Link} to={`/house/${house.id}/members`}>
+                Members and invitations…
+              </Menu.Item>
               <Menu.Item component="a" href={`/api/households/${house.id}/house-file`} download>
                 Save the house file
               </Menu.Item>

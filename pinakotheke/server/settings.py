@@ -140,11 +140,15 @@ CACHES = {
                 "OPTIONS": {"MAX_ENTRIES": 20_000}},
 }  # fmt: skip
 NINJA_NUM_PROXIES = PROXIES
+RATES = env.int("PINAKOTHEKE_RATES", default=0)
+"""All limits at so many an hour: for a bench, or where many sit behind one address."""
 NINJA_DEFAULT_THROTTLE_RATES = {
     "sign-in": "30/min", "sign-in-name": "60/hour", "registration": "30/hour", "demo": "30/hour",
     "link": "300/hour", "password": "20/hour",
     "households": "60/hour", "searches": "240/hour", "uploads": "600/hour", "exports": "240/hour",
 }  # fmt: skip
+if RATES:
+    NINJA_DEFAULT_THROTTLE_RATES = dict.fromkeys(NINJA_DEFAULT_THROTTLE_RATES, f"{RATES}/hour")
 LOG_YEARS = env.int("PINAKOTHEKE_LOG_YEARS", default=0)
 """For how long entries of the log are kept; 0 for as long as the household."""
 MOST_SEARCHES = 40

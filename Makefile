@@ -7,13 +7,16 @@ BIN := .venv/bin
 PAGES := pinakotheke/server/static/index.html
 WEB_SOURCES := $(shell find web/src web/public -type f) $(addprefix web/,index.html package.json vite.config.ts tsconfig.json postcss.config.cjs)
 
-.PHONY: demo test setup lint format screenshots bench web contracts lock clean
+.PHONY: demo test test-postgres setup lint format screenshots bench web contracts lock clean
 
 demo: setup ## run it with demo data
 	@$(BIN)/python manage.py demo --port $(PORT)
 
 test: setup ## all tests, the browser's too
 	$(BIN)/python manage.py test tests --noinput --parallel 2
+
+test-postgres: setup /usr/lib/postgresql ## the server's tests on Debian's PostgreSQL
+	tests/postgres.sh
 
 setup: ## whatever is missing, side by side: packages, Chromium, the compiled kernel, the web pages
 	@$(MAKE) --silent --no-print-directory --jobs=4 .venv/.primed $(PAGES) /usr/bin/chromium
@@ -81,6 +84,10 @@ $(PAGES): web/node_modules/.ready $(WEB_SOURCES) | .venv/.ready
 	@$(BIN)/python -m whitenoise.compress --quiet pinakotheke/server/static
 	@touch $@
 	@echo "✓ web pages"
+
+/usr/lib/postgresql:
+	@echo "· PostgreSQL, for the server's tests on it"
+	@./.ci/apt-install postgresql >/dev/null
 
 /usr/bin/chromium:
 	@echo "· Chromium, for the tests in a browser, and letters of more scripts: about a minute"

@@ -247,19 +247,21 @@ def dump_house(house: House) -> str:
 WIDEST_LINE = 400
 
 
+_in_a_line = json.JSONEncoder(ensure_ascii=False).encode
+
+
 def _lines(value: Any, indent: str) -> str:
     """JSON in which whatever holds no other list or object, such as a reading, stands on a line of its own."""
     rows = value.values() if isinstance(value, dict) else value if isinstance(value, list) else ()
-    plain = json.dumps(value, ensure_ascii=False)
-    if not any(isinstance(row, dict | list) for row in rows) and len(plain) < WIDEST_LINE:
-        return plain
+    if not any(isinstance(row, dict | list) for row in rows):
+        plain = _in_a_line(value)
+        if not rows or len(plain) < WIDEST_LINE:
+            return plain
     inner = indent + " "
     if isinstance(value, dict):
-        parts = [f"{inner}{json.dumps(k)}: {_lines(v, inner)}" for k, v in value.items()]
+        parts = [f"{inner}{_in_a_line(k)}: {_lines(v, inner)}" for k, v in value.items()]
         return "{\n" + ",\n".join(parts) + f"\n{indent}}}"
-    if isinstance(value, list):
-        return "[\n" + ",\n".join(inner + _lines(v, inner) for v in value) + f"\n{indent}]"
-    return plain
+    return "[\n" + ",\n".join(inner + _lines(v, inner) for v in value) + f"\n{indent}]"
 
 
 def house_schema() -> dict[str, Any]:

@@ -20,7 +20,7 @@ WRITE = "INSERT INTO server_word (household_id, word, kind) VALUES (?, ?, 'custo
 
 def manage(data: Path, *command: str) -> str:
     """What a command of `manage.py` says with its data there; its complaint when it fails."""
-    environment = {**os.environ, "PINAKOTHEKE_VAR": str(data)}
+    environment = {**os.environ, "PINAKOTHEKE_VAR": str(data), "DATABASE_URL": ""}
     asked = [sys.executable, "manage.py", *command]
     done = subprocess.run(asked, cwd=ROOT, env=environment, capture_output=True, text=True, check=False)
     return done.stdout + done.stderr

@@ -239,3 +239,39 @@ class PhotoTests(ServerTestCase):
         self.assertTrue(photo.file.storage.exists(photo.file.name or ""))
         self.ada.delete(f"/photos/{photo.pk}")
         self.assertFalse(photo.file.storage.exists(photo.file.name or ""))
+
+
+@override_settings(CACHES={**IN_MEMORY, "answers": {**IN_MEMORY["default"], "LOCATION": "answers"}})
+class MemoTests(ServerTestCase):
+    """What is remembered is never old: after each act the answer is the one that is made anew."""
+
+    def test_after_each_act_it_is_as_made_anew(self) -> None:
+        caches["answers"].clear()
+        space = self.closet("width 1846; height 2412; depth 612; door none", "9 shirts; 5 jumpers")
+        home = models.Household.objects.get().pk
+        self.ada.post(f"/spaces/{space}/solves")
+        design = models.Design.objects.filter(space=space).latest("pk")
+        paths = (f"/spaces/{space}/designs", f"/households/{home}/homes", f"/households/{home}/house-file")
+        acts = (
+            lambda: self.ada.post(f"/spaces/{space}/things", {"line": "2 hats"}),
+            lambda: self.ada.patch(f"/households/{home}", {"version": 1, "units": "imperial"}),
+            lambda: self.ada.post(f"/households/{home}/people", {"name": "Bo"}),
+            lambda: self.ada.post(f"/designs/{design.pk}/versions", {"name": "mine"}),
+            lambda: jobs.run_solve.enqueue(models.Solve.objects.create(space_id=space).pk),
+            lambda: self.ada.delete(f"/designs/{models.Design.objects.earliest('pk').pk}"),
+        )
+        for n, act in enumerate(acts):
+            for path in paths:
+                self.ada.get(path)
+            act()
+            for path in paths:
+                with self.subTest(f"{n} {path}"):
+                    told = self.ada.get(path).body
+                    caches["answers"].clear()
+                    self.assertEqual(told, self.ada.get(path).body)
+
+    def test_what_nobody_changed_is_not_made_again(self) -> None:
+        space = self.closet("width 1846; height 2412; depth 612; door none", "9 shirts")
+        first = self.ada.get(f"/spaces/{space}/designs").body
+        with patch("pinakotheke.server.api.layout.Scene", side_effect=AssertionError("made again")):
+            self.assertEqual(self.ada.get(f"/spaces/{space}/designs").body, first)

@@ -2,6 +2,7 @@
 
 from typing import Annotated
 
+from django.http import HttpResponse
 from ninja import Router, Schema
 from pydantic import StringConstraints
 
@@ -16,6 +17,7 @@ from pinakotheke.core.words import why
 from .. import models, rows
 from ..actions import inventory as actions
 from ..actions.base import own_household
+from ..memo import remembered
 from .common import FindingView, MemberRequest, PathId, Version, finding_views
 
 router = Router(tags=["inventory"])
@@ -112,9 +114,10 @@ def _home(row: models.Thing, thing: Thing, band: Band, pinned: bool, reason: str
 
 
 @router.get("/households/{household_id}/homes", response=HomesView, operation_id="inventory_homes")
-def get(request: MemberRequest, household_id: PathId) -> HomesView:
+def get(request: MemberRequest, household_id: PathId) -> HttpResponse:
     """Where each group is to live."""
-    return _homes(own_household(request.user, household_id))
+    household = own_household(request.user, household_id)
+    return remembered(request, household, lambda: _homes(household))
 
 
 @router.post("/things/{thing_id}/pin", response=HomesView, operation_id="inventory_pin")

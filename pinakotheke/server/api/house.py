@@ -18,6 +18,7 @@ from pinakotheke.core.words.limits import LimitRow, limit_rows, usual_text
 from .. import models, rows
 from ..actions import house as actions
 from ..actions.base import Invalid, own_household
+from ..memo import remembered
 from . import rates
 from .common import MemberRequest, PathId, TypedName, Version
 
@@ -190,7 +191,7 @@ def export(request: MemberRequest, household_id: PathId) -> HttpResponse:
     """The house file."""
     row = own_household(request.user, household_id)
     name = "".join(c if c.isalnum() else "-" for c in row.name.lower()).strip("-") or "house"
-    response = HttpResponse(dump_house(rows.house_of(row)), content_type="application/json")
+    response = remembered(request, row, lambda: dump_house(rows.house_of(row)))
     response["Content-Disposition"] = f'attachment; filename="{name}.house.json"'
     return response
 

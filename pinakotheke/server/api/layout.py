@@ -30,6 +30,7 @@ from pinakotheke.core.words import States, home_in_words, more_or_less, states_i
 from .. import models, rows
 from ..actions import layout as actions
 from ..actions.base import Invalid, own_design, own_solve, own_space
+from ..memo import remembered
 from . import rates
 from .access import looking
 from .common import LedgerView, MemberRequest, PathId, RowId, TypedName, Version, finding_views
@@ -119,9 +120,14 @@ class Comparison(Schema):
 
 
 @router.get("/spaces/{space_id}/designs", response=Gallery, operation_id="layout_gallery")
-def gallery(request: MemberRequest, space_id: PathId) -> Gallery:
+def gallery(request: MemberRequest, space_id: PathId) -> HttpResponse:
     """The alternatives of a space."""
-    scene = Scene(own_space(request.user, space_id))
+    space = own_space(request.user, space_id)
+    return remembered(request, space.household, lambda: _gallery(space))
+
+
+def _gallery(space: models.Space) -> Gallery:
+    scene = Scene(space)
     last, whole = scene.space.solves.order_by("-pk").first(), list(scene.space.designs.order_by("pk"))
     kinds = {s.kind for s in scene.survey.parts}
     families = [scene.catalogue[f] for f in offered(scene.rules, scene.ranges)]

@@ -88,6 +88,7 @@ def pictures(page: Page) -> None:
     stage(page, "upkeep")
     keep(page)
     won(page, home)
+    members(page)
 
     page.set_viewport_size({"width": PHONE[0], "height": PHONE[1]})
     page.goto(f"{home.rsplit('/', 1)[0]}/2/survey")
@@ -128,9 +129,6 @@ def keep(page: Page) -> None:
     page.keyboard.press("Enter")
     expect(page.locator(".places li.open")).to_be_visible()
     take(page, "find")
-    page.get_by_text("Labels", exact=True).click()
-    expect(page.get_by_role("list", name="Labels").get_by_role("listitem").first).to_be_visible()
-    take(page, "labels")
 
 
 def won(page: Page, home: str) -> None:
@@ -147,6 +145,27 @@ def won(page: Page, home: str) -> None:
         page.get_by_label(f"Choose a photo from {moment}").set_input_files(photo)
         expect(page.locator(f".over-each-other img[alt$={moment}]")).to_be_visible()
     take(page, "before-after")
+
+
+def members(page: Page) -> None:
+    """A household of one's own with its members and who is invited; the demo's visitors let nobody in."""
+    browser = page.context.browser
+    assert browser is not None
+    own = browser.new_context(viewport={"width": DESK[0], "height": DESK[1]}).new_page()
+    own.goto(HERE)
+    own.get_by_label("Name", exact=True).fill("Maren")
+    own.get_by_label("Password", exact=True).fill("a-long-enough-one")
+    own.get_by_role("button", name="Register").click()
+    own.get_by_label("New household").fill("The Mill")
+    own.get_by_role("button", name="Create household").click()
+    expect(own.get_by_text("One space at a time")).to_be_visible()
+    own.goto(f"{own.url}/members")
+    for note, role in (("Ilse, who owns the mill", "owner"), ("Tomas, her son", "guest")):
+        own.get_by_label("For whom the link is").fill(note)
+        own.get_by_label("As", exact=True).select_option(role)
+        own.get_by_role("button", name="Make a link").click()
+        expect(own.get_by_role("list", name="Invited")).to_contain_text(note)
+    take(own, "members")
 
 
 def stage(page: Page, name: str) -> None:

@@ -87,7 +87,7 @@ export default function Members() {
                   <span className="who">
                     {member.name}
                     {member.you && <span className="quiet"> · you</span>}
-                    {member.since && <span className="quiet small"> · since {member.since}</span>}
+                    {member.since && <span className="quiet small"> since {member.since}</span>}
                   </span>
                   <NativeSelect
                     aria-label={`Role of ${member.name}`}

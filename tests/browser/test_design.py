@@ -40,7 +40,7 @@ class DesignTests(BrowserTestCase):
         expect(page.locator(".chosen-line")).to_contain_text("At a glance:")
 
     def test_many_quick_moves_all_arrive_in_order(self) -> None:
-        self.enter_demo("layout")
+        space = self.enter_demo("layout")
         page = self.page
         shelf = page.locator("[data-part*=shelf]").first
         name = shelf.get_attribute("aria-label")
@@ -51,7 +51,7 @@ class DesignTests(BrowserTestCase):
             page.keyboard.press("ArrowUp")
         steps: list[int] = []
         for _ in range(100):
-            row = models.Design.objects.order_by("pk").first()
+            row = space.designs.order_by("pk").first()
             steps = [c["steps"] for c in row.done] if row else []
             if len(steps) == 8:
                 break
@@ -250,7 +250,7 @@ class DesignTests(BrowserTestCase):
         self.assertEqual(models.Solve.objects.count(), searches)
 
     def test_a_bay_is_locked_and_the_rest_found_around_it(self) -> None:
-        self.enter_demo("layout")
+        space = self.enter_demo("layout")
         page = self.page
         bays = self.bay(0)
         bays.get_by_role("button", name="Lock bay").click()
@@ -259,12 +259,12 @@ class DesignTests(BrowserTestCase):
         before = [part.get_attribute("aria-label") for part in inside.all()]
         bays.get_by_role("button", name="Find the rest").click()
         expect(page.locator(".search-bar").get_by_role("button", name="Search again")).to_be_visible(timeout=60_000)
-        row = models.Design.objects.order_by("pk").first()
+        row = space.designs.order_by("pk").first()
         for _ in range(100):
             if row and row.done and row.done[-1]["do"] == "refound":
                 break
             page.wait_for_timeout(200)
-            row = models.Design.objects.order_by("pk").first()
+            row = space.designs.order_by("pk").first()
         assert row is not None
         self.assertEqual([c["do"] for c in row.done], ["lock bay", "refound"])
         expect(bays.get_by_role("button", name="Unlock bay")).to_be_visible()

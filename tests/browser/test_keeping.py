@@ -82,7 +82,7 @@ class Flows:
         row = self.enter_demo("upkeep")
         page = self.page
         page.goto(f"{self.live_server_url}/house/{row.household_id}/{row.pk}/upkeep?view=restock")
-        tins = models.Supply.objects.select_related("thing").get(key="tins")
+        tins = models.Supply.objects.select_related("thing").get(key="tins", household=row.household_id)
         before = tins.movements.count()
         took = page.get_by_role("button", name=f"Took one: {tins.thing.name}")
         expect(took).to_be_visible()

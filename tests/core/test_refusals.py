@@ -14,7 +14,7 @@ from pinakotheke.core.tables import load
 
 ROOT = Path(__file__).parents[2] / "pinakotheke"
 NAMES = {"Refusal", "LengthError", "CallOutError", "EditRefused", "SurveyIncomplete", "SpaceTooSmall", "NotHere",
-         "NoSuchFamily", "Invalid"}  # fmt: skip
+         "NoSuchFamily", "Invalid", "NotAllowed"}  # fmt: skip
 CHOSEN_OF_TWO = {"call.not-read-so", "call.nothing-to-correct",
                  "list.no-article", "list.no-price"}  # fmt: skip
 """Codes that are put together or chosen before they are raised."""
@@ -30,7 +30,7 @@ def raised() -> Iterator[tuple[str, bool, set[str], str]]:
                 where = f"{file.relative_to(ROOT)}:{node.lineno}"
                 if isinstance(code, ast.Constant):
                     facts = {word.arg or "**" for word in node.keywords}
-                    yield str(code.value), node.func.id == "Invalid", facts, where
+                    yield str(code.value), node.func.id in ("Invalid", "NotAllowed"), facts, where
                 else:
                     assert file.name in {"ear.py", "systems.py", "errors.py"}, where
 

@@ -22,6 +22,7 @@ class Command(BaseCommand):
     there when it is made, since a row is kept after its file and a file goes after its row.
     """
 
+    requires_system_checks = []  # it is to be quick, and needs no page
     help = "Back up the database (SQLite's own backup interface), the photographs and the key into FOLDER."
 
     def add_arguments(self, parser: CommandParser) -> None:

@@ -19,6 +19,7 @@ from .backup import DATABASE, KEY, MEDIA
 class Command(BaseCommand):
     """What was there is moved aside, not deleted: `NAME.before-restore`."""
 
+    requires_system_checks = []
     help = "Restore an archive of `backup`. Stop the web process and the workers first."
 
     def add_arguments(self, parser: CommandParser) -> None:

@@ -1,5 +1,6 @@
 """What was answered is remembered as long as nothing of its household has changed, whichever process is asked."""
 
+import hashlib
 from collections.abc import Callable
 
 from django.core.cache import caches
@@ -25,7 +26,8 @@ def revision(household: models.Household) -> str:
 
 def remembered(request: HttpRequest, household: models.Household, make: Callable[[], BaseModel | str]) -> HttpResponse:
     """The answer to a request that only reads, made or remembered. Members of a household are answered the same."""
-    cache, key = caches["answers"], f"{request.get_full_path()} {revision(household)}"
+    asked = f"{request.get_full_path()} {revision(household)}"
+    cache, key = caches["answers"], hashlib.sha256(asked.encode()).hexdigest()
     said = cache.get(key)
     if said is None:
         made = make()

@@ -8,9 +8,11 @@ here=$(cd "$(dirname "$0")/.." && pwd)
 apt-get install --yes --no-install-recommends nginx-light python3-venv fonts-dejavu-core make nodejs npm rsync
 id pinakotheke >/dev/null 2>&1 || adduser --system --group --home /var/lib/pinakotheke pinakotheke
 install -d -m 700 -o pinakotheke -g pinakotheke /var/lib/pinakotheke
-[ ! -e /var/lib/pinakotheke/pinakotheke.sqlite3 ] || systemctl start pinakotheke-backup.service || true
+# An upgrade backs up first, and goes no further when that fails.
+[ ! -e /etc/systemd/system/pinakotheke-backup.service ] || systemctl start pinakotheke-backup.service
 
-rsync --archive --delete --exclude var --exclude .git "$here/" /opt/pinakotheke/
+rsync --archive --delete --exclude /var --exclude .git --exclude .venv --exclude node_modules \
+    --exclude /pinakotheke/server/static "$here/" /opt/pinakotheke/
 cd /opt/pinakotheke
 make .venv/.primed web
 

@@ -118,9 +118,18 @@ class InvitationTests(ServerTestCase):
         self.assertProblem(self.eve.put(f"{self.at}/members/{eve}", {"role": "owner"}), 403, "owner")
 
     def test_access_given_is_taken_back(self) -> None:
-        self.let_in(self.home)
+        self.let_in(self.home, role="organizer")
+        links = [self.eve.post(f"{self.at}/invitations", {"role": "member"}).body["link"] for _ in range(2)]
         self.assertEqual(self.ada.delete(f"{self.at}/members/{self.member('eve')}").status_code, 204)
         self.assertProblem(self.eve.get(self.at), 404)
+        for link in links:  # nor by a link of their own
+            self.assertProblem(self.eve.post(f"/invited/{link.rsplit('/', 1)[1]}"), 404)
+
+    def test_who_steps_down_takes_back_what_they_gave(self) -> None:
+        self.let_in(self.home, role="owner")
+        link = self.eve.post(f"{self.at}/invitations", {"role": "owner"}).body["link"]
+        self.ada.put(f"{self.at}/members/{self.member('eve')}", {"role": "member"})
+        self.assertProblem(self.eve.post(f"/invited/{link.rsplit('/', 1)[1]}"), 404)
 
     def test_who_came_in_may_leave_and_the_last_owner_may_not(self) -> None:
         self.let_in(self.home, role="guest")

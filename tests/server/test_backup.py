@@ -101,8 +101,13 @@ class BackupTests(TestCase):
         archive, there = self.archive(), self.at / "full"
         manage(there, "restore", str(archive))
         self.assertIn("--over", manage(there, "restore", str(archive)))
-        self.assertIn("Restored", manage(there, "restore", str(archive), "--over"))
-        self.assertTrue((there / "pinakotheke.sqlite3.before-restore").exists())
+        with closing(sqlite3.connect(there / "pinakotheke.sqlite3")) as left:
+            with left:
+                left.execute(WRITE, (1, "still in the log beside the database"))
+            self.assertIn("Restored", manage(there, "restore", str(archive), "--over"))
+        aside = rows(there / "pinakotheke.sqlite3.before-restore")
+        self.assertIn("still in the log", str(aside["server_word"]))
+        self.assertNotIn("still in the log", str(rows(there / "pinakotheke.sqlite3")["server_word"]))
 
     def test_what_is_no_archive_is_refused_and_nothing_is_touched(self) -> None:
         wrong = self.at / "wrong.tar.gz"

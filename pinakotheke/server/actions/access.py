@@ -156,6 +156,8 @@ def change_role(user: User, household_id: int, member_id: int, role: Role) -> mo
         household_as(user, household_id, Role.OWNER)
     if role != Role.OWNER:
         _one_owner_stays(household, member)
+    if RANK[role] < RANK[Role(member.role)]:
+        household.invitations.filter(by=member.user).delete()  # what they may no longer give
     member.role = role
     member.save(update_fields=["role"])
     log(household, user, "member.role", name=member.user.get_username(), role=role.value)
@@ -172,6 +174,7 @@ def remove_member(user: User, household_id: int, member_id: int) -> models.House
         household_as(user, household_id, Role.OWNER if member.role == Role.OWNER else Role.ORGANIZER)
     _one_owner_stays(household, member)
     log(household, user, "member.leave" if leaves else "member.remove", name=member.user.get_username())
+    household.invitations.filter(by=member.user).delete()
     member.delete()
     return household
 

@@ -5,21 +5,22 @@ The rates are `NINJA_DEFAULT_THROTTLE_RATES` in the settings.
 import hashlib
 import json
 import threading
+from abc import ABC, abstractmethod
 
 from django.http import HttpRequest
 from ninja.throttling import BaseThrottle, SimpleRateThrottle
 
 
-class _Limit(SimpleRateThrottle, threading.local):
+class _Limit(SimpleRateThrottle, threading.local, ABC):
     """It remembers what it counts while it counts, so each thread has its own."""
 
     def __init__(self, scope: str) -> None:
         self.scope = scope
         super().__init__()
 
+    @abstractmethod
     def who(self, request: HttpRequest) -> str | None:
         """Whose requests are counted together."""
-        raise NotImplementedError
 
     def get_cache_key(self, request: HttpRequest) -> str | None:
         who = self.who(request)

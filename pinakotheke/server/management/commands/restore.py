@@ -15,6 +15,8 @@ from django.db import connections
 
 from .backup import DATABASE, KEY, MEDIA
 
+ASIDE = ".before-restore"
+
 
 class Command(BaseCommand):
     """What was there is moved aside, not deleted: `NAME.before-restore`."""
@@ -45,8 +47,12 @@ class Command(BaseCommand):
                 if copy.execute("PRAGMA integrity_check").fetchone()[0] != "ok":
                     raise CommandError("The database in the archive is not sound. Take an older archive.")
             connections.close_all()
+            # What is in the log beside the database is part of it: it goes aside by the name that belongs to it there.
             for ending in ("-wal", "-shm"):
-                database.with_name(database.name + ending).unlink(missing_ok=True)
+                log, aside = (database.with_name(f"{database.name}{middle}{ending}") for middle in ("", ASIDE))
+                aside.unlink(missing_ok=True)
+                if log.exists():
+                    log.rename(aside)
             for name, there in (
                 (DATABASE, database),
                 (MEDIA, Path(settings.MEDIA_ROOT)),
@@ -61,7 +67,7 @@ class Command(BaseCommand):
 
 def _aside(there: Path) -> None:
     """Move what is there out of the way; what an earlier restore moved goes."""
-    aside = there.with_name(f"{there.name}.before-restore")
+    aside = there.with_name(there.name + ASIDE)
     if aside.is_dir():
         shutil.rmtree(aside)
     else:

@@ -25,7 +25,7 @@ def seen(text: Any) -> Any:
 
 
 Seen = BeforeValidator(seen)
-Name = Annotated[str, Seen, StringConstraints(strip_whitespace=True, min_length=1, max_length=240)]
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=240), Seen]
 Id = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9][A-Za-z0-9._-]{0,63}$")]
 
 

@@ -77,6 +77,19 @@ class Invitation(models.Model):
     expires = models.DateTimeField()
 
 
+class Showing(models.Model):
+    """A link by which a client looks at a household's designs without an account; only its digest is kept."""
+
+    household = models.ForeignKey(Household, on_delete=models.CASCADE, related_name="showings")
+    note = models.CharField(max_length=120)
+    """For whom it is: what they say and sign stands under this name."""
+    digest = models.CharField(max_length=64, unique=True)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+    seen = models.DateTimeField(null=True)
+    expires = models.DateTimeField()
+
+
 class Answered(models.Model):
     """What a creating request was answered, by the key its sender gave it: sent again, it is answered the same."""
 
@@ -480,11 +493,31 @@ class Design(Versioned):
     done = models.JSONField(default=list)
     undone = models.JSONField(default=list)
     kept = models.BooleanField(default=False)
-    """A version someone named: a new search leaves it."""
+    """A version someone named, or that a client spoke of: a new search leaves it."""
+    chosen = models.JSONField(null=True)
+    """By a client: the core's `Agreed`."""
+    signed = models.JSONField(null=True)
+    """Signed off by a client: it stays as it is."""
     solve = models.ForeignKey(Solve, on_delete=models.SET_NULL, null=True, related_name="designs")
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["space", "key"], name="design_key")]
+
+
+class Remark(Owned):
+    """What a client said of a design, or of one of its parts."""
+
+    design = models.ForeignKey(Design, on_delete=models.CASCADE, related_name="remarks")
+    by = models.CharField(max_length=240)
+    on = models.CharField(max_length=10)
+    text = models.CharField(max_length=1000)
+    part = models.CharField(max_length=120, blank=True, default="")
+    about = models.CharField(max_length=160, blank=True, default="")
+    """The part as it was called then."""
+    settled = models.BooleanField(default=False)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["household", "key"], name="remark_key")]
 
 
 def import_path(row: "HouseImport", _: str) -> str:

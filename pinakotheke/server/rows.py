@@ -224,7 +224,20 @@ def thing_fields(thing: inventory.Thing) -> dict[str, Any]:
 
 def history_of(row: models.Design) -> layout.History:
     """A design with its edits."""
-    return layout.History.model_validate({"base": row.base, "done": row.done, "undone": row.undone, "kept": row.kept})
+    marks = {"kept": row.kept, "chosen": row.chosen, "signed": row.signed}
+    return layout.History.model_validate({"base": row.base, "done": row.done, "undone": row.undone, **marks})
+
+
+def agreed_of(row: models.Design) -> tuple[house.Agreed | None, house.Agreed | None]:
+    """Who chose a design, and who signed it off."""
+    chosen, signed = (house.Agreed.model_validate(one) if one else None for one in (row.chosen, row.signed))
+    return chosen, signed
+
+
+def remark_of(row: models.Remark) -> house.Remark:
+    """What a client said."""
+    fields = ("by", "on", "text", "part", "about", "settled")
+    return house.Remark(id=row.key, **{name: getattr(row, name) for name in fields})
 
 
 def sound_history_of(row: models.Design) -> layout.History | None:
@@ -271,8 +284,10 @@ def house_of(row: models.Household) -> files.House:
         words=tuple(words_of(row).values()),
         work=tuple(session_of(w) for w in row.worksession_set.select_related("space").order_by("pk")),
         designs=tuple(
-            history
-            for d in models.Design.objects.filter(space__household=row).order_by("space_id", "pk")
+            history.model_copy(update={"remarks": tuple(remark_of(r) for r in d.remarks.all())})
+            for d in models.Design.objects.filter(space__household=row)
+            .prefetch_related("remarks")
+            .order_by("space_id", "pk")
             if (history := sound_history_of(d)) is not None
         ),
     )

@@ -103,6 +103,8 @@ class TitleBlock(Frozen):
     units: str
     date: str = ""
     sheet: str = "1"
+    agreed: str = ""
+    """Who chose it, or signed it off, and when."""
 
 
 class Drawing(Frozen):

@@ -159,6 +159,8 @@ def _title_block(pdf: Pdf, drawing: Drawing, scale: Scale, units: Units, width: 
     pdf.setFont(FONT, 8)
     pdf.drawString(MARGIN, MARGIN + 2 * mm, f"{title.shows} · {SAID[scale]} · {title.units} · {title.date}")
     pdf.drawRightString(width - MARGIN, MARGIN + 2 * mm, f"sheet {number}")
+    if title.agreed:
+        pdf.drawString(MARGIN + pdf.stringWidth(title.space, BOLD, 11) + 6 * mm, MARGIN + 7 * mm, title.agreed)
     _scale_bar(pdf, scale, units, width - MARGIN, MARGIN + 8 * mm)
 
 

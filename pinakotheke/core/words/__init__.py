@@ -23,6 +23,7 @@ from .homes import reason_words, why
 from .money import figures, money, more_or_less
 from .slips import BASES, Slip, slip
 from .stages import States, states_in_words
+from .standing import agreed_in_words, next_in_words, state_in_words
 
 __all__ = [
     "BASES",
@@ -32,6 +33,7 @@ __all__ = [
     "Speech",
     "States",
     "act_in_words",
+    "agreed_in_words",
     "amount",
     "because_in_words",
     "blocked_in_words",
@@ -48,6 +50,7 @@ __all__ = [
     "method_in_words",
     "money",
     "more_or_less",
+    "next_in_words",
     "no_place_in_words",
     "offer_in_words",
     "outcome_in_words",
@@ -60,6 +63,7 @@ __all__ = [
     "sensitivity_in_words",
     "sentence",
     "slip",
+    "state_in_words",
     "states_in_words",
     "storage_sum",
     "why",

@@ -106,9 +106,10 @@ def bump(row: Row, based_on: int, what: str) -> None:
     row.version = based_on + 1
 
 
-def log(household: models.Household, user: User, action: str, **detail: Any) -> None:
-    """One line of the household's log."""
-    models.LogEntry.objects.create(household=household, user_id=user.pk, action=action, detail=detail)
+def log(household: models.Household, user: User | None, action: str, **detail: Any) -> None:
+    """One line of the household's log; what a client did by a link has no user, and notes the client's name."""
+    pk = None if user is None else user.pk
+    models.LogEntry.objects.create(household=household, user_id=pk, action=action, detail=detail)
 
 
 def must_be_day(day: str) -> None:

@@ -22,7 +22,7 @@ from .layout import OVER, ask
 
 LASTS = timedelta(days=2)
 MOST_VISITORS = 200
-NOT_COPIED = (models.Household, models.Membership, models.Invitation, models.Arrival, models.Photo)
+NOT_COPIED = (models.Household, models.Membership, models.Invitation, models.Showing, models.Arrival, models.Photo)
 BATCH = 200
 
 

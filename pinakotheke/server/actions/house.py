@@ -148,7 +148,13 @@ def import_house(user: User | None, house: House, *, demo: bool = False) -> mode
         keys = used.setdefault(space_row.pk, set())
         key = free_key(keys, history.base.id)
         keys.add(key)
-        models.Design.objects.create(space=space_row, key=key, **history.model_dump(mode="json"))
+        design = models.Design.objects.create(
+            space=space_row, key=key, **history.model_dump(mode="json", exclude={"remarks"})
+        )
+        models.Remark.objects.bulk_create(
+            models.Remark(household=row, key=r.id, design=design, **r.model_dump(exclude={"id"}))
+            for r in history.remarks
+        )
     if user is not None:
         log(row, user, "house.import", things=len(house.things))
     return row

@@ -48,6 +48,7 @@ def finish_rest(user: User, design_id: int, version: int) -> models.Solve:
     row = own_design(user, design_id)
     if row.version != version:
         raise Stale("design", version, row.version)
+    must_be_open(row)
     design = rows.history_of(row).current
     wishes = {"keep": row.pk, "version": version, "weights": design.weights.model_dump(), "finish":
               design.finish.model_dump()}  # fmt: skip
@@ -206,8 +207,9 @@ def keep_version(user: User, design_id: int, name: str) -> models.Design:
 
 @transaction.atomic
 def take_down(user: User, design_id: int) -> None:
-    """Take a design out of the gallery."""
+    """Take a design out of the gallery; not one that a client signed off."""
     row = own_design(user, design_id)
+    must_be_open(row)
     log(row.space.household, user, "layout.take-down", space=row.space.key, design=row.key)
     row.delete()
 
@@ -252,7 +254,14 @@ def _keep(user: User, row: models.Design, version: int, history: core.History, a
     return row, history
 
 
+def must_be_open(row: models.Design) -> None:
+    """Refuse to change a design that a client signed off."""
+    if row.signed is not None:
+        raise Invalid("design.signed", by=row.signed["by"], on=row.signed["on"])
+
+
 def _write(row: models.Design, version: int, history: core.History) -> None:
+    must_be_open(row)
     bump(row, version, "design")
     row.done = [c.model_dump(mode="json") for c in history.done]
     row.undone = [c.model_dump(mode="json") for c in history.undone]

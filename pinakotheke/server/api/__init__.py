@@ -28,6 +28,7 @@ def _routers() -> None:
     from . import (
         before_after,
         checks,
+        clients,
         homes,
         house,
         install,
@@ -52,6 +53,7 @@ def _routers() -> None:
     stages = (
         house,
         members,
+        clients,
         work,
         survey,
         practice,

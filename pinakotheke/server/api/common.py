@@ -18,7 +18,7 @@ PathId = Path[RowId]
 Version = Annotated[int, Field(ge=1, le=2**31)]
 QueryVersion = Query[Version]
 Line = Annotated[str, StringConstraints(min_length=1, max_length=4000)]
-TypedName = Annotated[str, Seen, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+TypedName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120), Seen]
 
 
 class MemberRequest(HttpRequest):

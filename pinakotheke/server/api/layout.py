@@ -25,7 +25,7 @@ from pinakotheke.core.materials import bill
 from pinakotheke.core.systems import FAMILIES, Finish
 from pinakotheke.core.systems.families.insert import Dividers
 from pinakotheke.core.units import with_unit, with_units
-from pinakotheke.core.words import States, home_in_words, more_or_less, states_in_words
+from pinakotheke.core.words import States, agreed_in_words, home_in_words, more_or_less, states_in_words
 
 from .. import models, rows
 from ..actions import layout as actions
@@ -333,15 +333,20 @@ def sheet(request: MemberRequest, design_id: PathId, scale: Query[int] = 20,
     """Elevation, plan and the section of every bay to scale: 10, 12, 20 or 24."""
     if scale not in SCALES:
         raise Invalid("paper.no-scale", scales=SCALES.values())
-    row = own_design(request.user, design_id)
-    scene, design, text = Scene(row.space), rows.history_of(row).current, TEXT_MM * scale
-    name, day = scene.space.name, scene.today
+    return sheet_of(own_design(request.user, design_id), scale, doors)  # type: ignore[arg-type]
+
+
+def sheet_of(row: models.Design, scale: Scale, doors: Literal["open", "shut"]) -> HttpResponse:
+    """A design on paper; who chose it or signed it off stands in the title block."""
+    scene, history = Scene(row.space), rows.history_of(row)
+    design, text, name, day = history.current, TEXT_MM * scale, scene.space.name, scene.today
+    agreed = agreed_in_words(history.chosen, history.signed)
     views = [design_elevation(design, scene.survey, scene.things, scene.units, name, day, text, doors=doors),
              design_plan(design, scene.survey, scene.units, name, day, text, doors)]  # fmt: skip
     views += [design_section(design, scene.survey, scene.things, scene.units, name, b.index, day, text)
               for b in design.bays][:6]  # fmt: skip
-    chosen: Scale = scale  # type: ignore[assignment]
-    response = HttpResponse(to_pdf(views, chosen, scene.units), content_type="application/pdf")
+    views = [v.model_copy(update={"title": v.title.model_copy(update={"agreed": agreed})}) for v in views]
+    response = HttpResponse(to_pdf(views, scale, scene.units), content_type="application/pdf")
     response["Content-Disposition"] = f'inline; filename="{row.space.key}-{row.key}.pdf"'
     return response
 

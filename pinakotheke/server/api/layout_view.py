@@ -30,6 +30,7 @@ from pinakotheke.core.systems.families.insert import TraySet
 from pinakotheke.core.units import Units, with_unit, with_units
 from pinakotheke.core.words import (
     Speech,
+    agreed_in_words,
     because_in_words,
     blocked_in_words,
     family_names,
@@ -143,6 +144,10 @@ class Card(Schema):
     stops: int
     edits: int
     kept: bool
+    agreed: str
+    """Who chose it or signed it off, and when."""
+    signed: bool
+    """Nobody changes it."""
     merits: Merits
     """Points against it for every unit of weight, by what a person may care for; less is better."""
     elevation: Drawing
@@ -276,6 +281,9 @@ class DesignView(Schema):
     can_redo: bool
     edits: int
     kept: bool
+    agreed: str
+    """Who chose it or signed it off, and when."""
+    signed: bool
     ledger: LedgerView
 
 
@@ -359,12 +367,16 @@ class Scene:
         the_bill = bill(design)
         sums = ledger(self.things, self.rules, design)
         reasons = Reasons(design, self.things, self.people, self.limits)
+        agreed = agreed_in_words(*rows.agreed_of(row))
+        elevation = self.elevation(design, DrawingOptions())
         return DesignView(
             id=row.pk, version=row.version, key=row.key, title=design.title, reason=design.reason,
             family=families_of(design), run=method_in_words(design.outcome.run, self.units),
             outcome=outcome_in_words(design, self.units),
             asked="; ".join(f"{line.storage} {line.asked / line.given:.0%} full" for line in sums.lines if line.given),
-            elevation=self.elevation(design, DrawingOptions()),
+            elevation=elevation.model_copy(
+                update={"title": elevation.title.model_copy(update={"agreed": agreed})}
+            ),
             plan=design_plan(design, self.survey, self.units, self.space.name, self.today),
             parts=[self._part(design, p, reasons) for p in design.parts if p.role in HOLDERS or p.role in MOVABLE],
             bays=[self._bay(design, n) for n in range(len(design.bays))],
@@ -376,6 +388,7 @@ class Scene:
             marks=[MarkView(where=self.survey.section(m.section).label, height=with_unit(m.z, self.units), what=m.what)
                    for m in trial_marks(design)],
             can_undo=bool(history.done), can_redo=bool(history.undone), edits=len(history.done), kept=row.kept,
+            agreed=agreed, signed=row.signed is not None,
             ledger=self.ledger(row, design, the_bill.total, sums),
         )  # fmt: skip
 
@@ -469,6 +482,7 @@ class Scene:
             glance=glance_in_words(sense(design, self.things, self.people)),
             worst=worst[0] if worst else None,
             stops=sum(f.severity == "stop" for f in findings), edits=len(history.done), kept=row.kept,
+            agreed=agreed_in_words(history.chosen, history.signed), signed=history.signed is not None,
             merits=merits(design, took, self.things, self.people, self.survey),
             elevation=self.elevation(design, DrawingOptions(dimensions=False)),
         )  # fmt: skip

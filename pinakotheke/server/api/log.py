@@ -92,8 +92,9 @@ def _midnight(day: str) -> datetime:
 
 
 def _line(entry: models.LogEntry) -> LogLine:
+    who = entry.user.get_username() if entry.user else str(entry.detail.get("client", ""))
     return LogLine(id=entry.pk, at=timezone.localtime(entry.at).isoformat(sep=" ", timespec="minutes")[:16],
-                   by=entry.user.get_username() if entry.user else "", kind=kinds()[kind_of_act(entry.action)],
+                   by=who, kind=kinds()[kind_of_act(entry.action)],
                    says=act_in_words(entry.action, entry.detail))  # fmt: skip
 
 

@@ -556,6 +556,270 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Standing
+         * @description All households one may enter, with their state and next step; by client, one's own first.
+         */
+        get: operations["session_standing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/client": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Client
+         * @description For whom the work is, who may look, what they chose and said.
+         */
+        get: operations["house_client"];
+        /**
+         * Change Client
+         * @description Say for whom the work is done.
+         */
+        put: operations["house_change_client"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/showings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Show
+         * @description A link by which a client looks at the designs, without an account.
+         */
+        post: operations["house_show"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/showings/{showing_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Unshow
+         * @description Take a client's link back.
+         */
+        delete: operations["house_unshow"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{household_id}/remarks/{remark_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Settle
+         * @description Settle what a client said, or take that back.
+         */
+        put: operations["house_settle"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/reopen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reopen
+         * @description Open a design again that was signed off, so that it may be changed.
+         */
+        post: operations["house_reopen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shown/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shown
+         * @description All designs of a household, for a client with a link.
+         */
+        get: operations["house_shown"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shown/{token}/designs/{design_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shown Design
+         * @description A design whole, for a client with a link.
+         */
+        get: operations["house_shown_design"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shown/{token}/designs/{design_id}/model.glb": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shown Model
+         * @description A design in three dimensions, for a client with a link.
+         */
+        get: operations["house_shown_model"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shown/{token}/designs/{design_id}/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shown Sheet
+         * @description A design on paper at 1:20, for a client with a link.
+         */
+        get: operations["house_shown_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shown/{token}/designs/{design_id}/remarks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Remark
+         * @description A client says something of a design.
+         */
+        post: operations["house_shown_remark"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shown/{token}/designs/{design_id}/choose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Choose
+         * @description A client chooses one of a space's designs.
+         */
+        post: operations["house_shown_choose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shown/{token}/designs/{design_id}/sign-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign Off
+         * @description A client signs a version of a design off.
+         */
+        post: operations["house_shown_sign"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{household_id}/sessions": {
         parameters: {
             query?: never;
@@ -4097,6 +4361,687 @@ export interface components {
             id: number;
         };
         /**
+         * StandingList
+         * @description Households by client.
+         */
+        StandingList: {
+            /** Each */
+            each: components["schemas"]["StandingView"][];
+        };
+        /**
+         * StandingView
+         * @description A household of one's own or of a client, where the work stands in it, and what comes next.
+         */
+        StandingView: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Client */
+            client: string;
+            role: components["schemas"]["Role"];
+            /** Is Demo */
+            is_demo: boolean;
+            /** State */
+            state: string;
+            /** Next */
+            next: string;
+            /** Remarks */
+            remarks: number;
+        };
+        /**
+         * AgreedView
+         * @description A design that a client chose, or signed off.
+         */
+        AgreedView: {
+            /** Design */
+            design: number;
+            /** Design Title */
+            design_title: string;
+            /** Space */
+            space: number;
+            /** Space Name */
+            space_name: string;
+            /** Says */
+            says: string;
+            /** Signed */
+            signed: boolean;
+        };
+        /**
+         * ClientView
+         * @description Of a household: for whom the work is, who may look, what they chose and said.
+         */
+        ClientView: {
+            /** Version */
+            version: number;
+            /** Client */
+            client: string;
+            /** May Show */
+            may_show: boolean;
+            /** Links */
+            links: components["schemas"]["LinkView"][];
+            /** Agreed */
+            agreed: components["schemas"]["AgreedView"][];
+            /** Remarks */
+            remarks: components["schemas"]["RemarkView"][];
+            /** Link */
+            link: string;
+        };
+        /**
+         * LinkView
+         * @description A link by which a client looks.
+         */
+        LinkView: {
+            /** Id */
+            id: number;
+            /** Note */
+            note: string;
+            /** Expires */
+            expires: string;
+            /** Seen */
+            seen: string;
+        };
+        /**
+         * RemarkView
+         * @description What a client said.
+         */
+        RemarkView: {
+            /** Id */
+            id: number;
+            /** By */
+            by: string;
+            /** On */
+            on: string;
+            /** Text */
+            text: string;
+            /** Part */
+            part: string;
+            /** About */
+            about: string;
+            /** Settled */
+            settled: boolean;
+            /** Design */
+            design: number;
+            /** Design Title */
+            design_title: string;
+            /** Space */
+            space: number;
+            /** Space Name */
+            space_name: string;
+        };
+        /**
+         * ClientChange
+         * @description For whom the work is done; empty for nobody but the household.
+         */
+        ClientChange: {
+            /** Version */
+            version: number;
+            /** Client */
+            client: string;
+        };
+        /**
+         * NewLink
+         * @description A link for a client, by name, for so many days.
+         */
+        NewLink: {
+            /** Note */
+            note: string;
+            /**
+             * Days
+             * @default 30
+             */
+            days: number;
+        };
+        /**
+         * Settled
+         * @description Whether a remark is settled.
+         */
+        Settled: {
+            /** Settled */
+            settled: boolean;
+        };
+        /**
+         * Area
+         * @description A place on the drawing that is not drawn: where something is pointed at.
+         */
+        Area: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** W */
+            w: number;
+            /** H */
+            h: number;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+        };
+        /**
+         * Dimension
+         * @description A dimension line from `start` to `end` with its text at (x, y); ticks are drawn at both ends.
+         */
+        Dimension: {
+            /**
+             * Layer
+             * @default dimension
+             * @constant
+             */
+            layer: "dimension";
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /**
+             * Extensions
+             * @default []
+             */
+            extensions: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ][];
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Text */
+            text: string;
+            /** Label */
+            label: string;
+            /** Size */
+            size: number;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+            /**
+             * State
+             * @default derived
+             * @enum {string}
+             */
+            state: "read" | "missing" | "doubted" | "derived";
+            slot?: components["schemas"]["SlotRef"] | null;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+        };
+        /**
+         * Drawing
+         * @description A view with its bounds in mm: x0, y0, x1, y1.
+         */
+        Drawing: {
+            /**
+             * View
+             * @enum {string}
+             */
+            view: "elevation" | "plan" | "section";
+            /** Bounds */
+            bounds: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * Rects
+             * @default []
+             */
+            rects: components["schemas"]["Rect"][];
+            /**
+             * Lines
+             * @default []
+             */
+            lines: components["schemas"]["Polyline"][];
+            /**
+             * Texts
+             * @default []
+             */
+            texts: components["schemas"]["Text"][];
+            /**
+             * Labels
+             * @default []
+             */
+            labels: components["schemas"]["Label"][];
+            /**
+             * Bays
+             * @default []
+             */
+            bays: components["schemas"]["Area"][];
+            /**
+             * Walls
+             * @default []
+             */
+            walls: components["schemas"]["Label"][];
+            /**
+             * Dimensions
+             * @default []
+             */
+            dimensions: components["schemas"]["Dimension"][];
+            title: components["schemas"]["TitleBlock"];
+        };
+        /**
+         * Label
+         * @description What a box on the drawing holds, item by item, for whoever letters it at a scale of their own; `texts` of the layer
+         *     `content` are the same at the scale of the paper.
+         */
+        Label: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** W */
+            w: number;
+            /** H */
+            h: number;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /** Items */
+            items: string[];
+        };
+        /**
+         * Polyline
+         * @description Straight lines through points; arcs are given as short chords.
+         */
+        Polyline: {
+            /**
+             * Layer
+             * @enum {string}
+             */
+            layer: "wall" | "opening" | "obstacle" | "stud" | "part" | "content" | "access" | "closed" | "dimension" | "note";
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * Weight
+             * @default fine
+             * @enum {string}
+             */
+            weight: "heavy" | "medium" | "fine";
+            /**
+             * Dashed
+             * @default false
+             */
+            dashed: boolean;
+            /** Hatch */
+            hatch?: ("hanging" | "folded" | "drawers" | "shoes" | "containers" | "hooks" | "floor" | "overhead") | "cut" | null;
+        };
+        /**
+         * Rect
+         * @description A rectangle: left, lower corner and size.
+         */
+        Rect: {
+            /**
+             * Layer
+             * @enum {string}
+             */
+            layer: "wall" | "opening" | "obstacle" | "stud" | "part" | "content" | "access" | "closed" | "dimension" | "note";
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** W */
+            w: number;
+            /** H */
+            h: number;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * Weight
+             * @default medium
+             * @enum {string}
+             */
+            weight: "heavy" | "medium" | "fine";
+            /**
+             * Dashed
+             * @default false
+             */
+            dashed: boolean;
+            /** Hatch */
+            hatch?: ("hanging" | "folded" | "drawers" | "shoes" | "containers" | "hooks" | "floor" | "overhead") | "cut" | null;
+            /**
+             * Role
+             * @default
+             */
+            role: string;
+            /**
+             * Lies In
+             * @default
+             */
+            lies_in: string;
+        };
+        /**
+         * ShownLine
+         * @description A design as a client finds it in the list.
+         */
+        ShownLine: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /** Reason */
+            reason: string;
+            /** Family */
+            family: string;
+            /** Holds */
+            holds: string;
+            /** Cost */
+            cost: string;
+            /** Chosen */
+            chosen: boolean;
+            /** Signed */
+            signed: boolean;
+            /** Says */
+            says: string;
+            elevation: components["schemas"]["Drawing"];
+        };
+        /**
+         * ShownSpace
+         * @description A space with its designs.
+         */
+        ShownSpace: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Designs */
+            designs: components["schemas"]["ShownLine"][];
+        };
+        /**
+         * ShownView
+         * @description What a client's link shows.
+         */
+        ShownView: {
+            /** Household */
+            household: string;
+            /** For Whom */
+            for_whom: string;
+            /** By */
+            by: string;
+            /** Expires */
+            expires: string;
+            /** Currency */
+            currency: string;
+            /** Spaces */
+            spaces: components["schemas"]["ShownSpace"][];
+        };
+        /**
+         * SlotRef
+         * @description A place a reading belongs to: typing on a dimension line gives a reading there.
+         */
+        SlotRef: {
+            /**
+             * Section
+             * @default A
+             */
+            section: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "width" | "height" | "depth" | "diagonal" | "corner diagonal" | "opening width" | "opening height" | "left return" | "right return" | "passage" | "stud" | "skirting height" | "skirting thickness" | "ceiling" | "fall" | "plumb" | "bow" | "shelf height" | "opens" | "overhang" | "liner";
+            /** Level */
+            level?: ("low" | "middle" | "high") | null;
+            /** Face */
+            face?: ("back" | "front") | null;
+            /** Side */
+            side?: ("left" | "middle" | "right") | null;
+            /** At */
+            at?: number | null;
+            /** Out */
+            out?: number | null;
+        };
+        /**
+         * Text
+         * @description A line of text: (x, y) is the middle of its base, or its start; `size` its height; `turn` in degrees.
+         */
+        Text: {
+            /**
+             * Layer
+             * @enum {string}
+             */
+            layer: "wall" | "opening" | "obstacle" | "stud" | "part" | "content" | "access" | "closed" | "dimension" | "note";
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Text */
+            text: string;
+            /** Size */
+            size: number;
+            /**
+             * Anchor
+             * @default middle
+             * @enum {string}
+             */
+            anchor: "start" | "middle" | "end";
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * Halo
+             * @default false
+             */
+            halo: boolean;
+            /**
+             * Caption
+             * @default false
+             */
+            caption: boolean;
+        };
+        /**
+         * TitleBlock
+         * @description What the paper says in its corner.
+         */
+        TitleBlock: {
+            /** Space */
+            space: string;
+            /** Shows */
+            shows: string;
+            /** Scale */
+            scale: string;
+            /** Units */
+            units: string;
+            /**
+             * Date
+             * @default
+             */
+            date: string;
+            /**
+             * Sheet
+             * @default 1
+             */
+            sheet: string;
+            /**
+             * Agreed
+             * @default
+             */
+            agreed: string;
+        };
+        /**
+         * EyesView
+         * @description Somebody who looks at a design: how high the eyes are, and between which heights the hands reach, mm.
+         */
+        EyesView: {
+            /** Name */
+            name: string;
+            /** Eye */
+            eye: number;
+            /** Low */
+            low: number;
+            /** Easy Low */
+            easy_low: number;
+            /** Easy High */
+            easy_high: number;
+            /** High */
+            high: number;
+            /** Reach */
+            reach: string;
+        };
+        /**
+         * HeldView
+         * @description Something that lives in a part, or has no place; `ways` it may be stored, the present or preferred one first.
+         */
+        HeldView: {
+            /** Thing */
+            thing: string;
+            /** Name */
+            name: string;
+            /** Ways */
+            ways: ("hang" | "shelf" | "drawer" | "shoe" | "box" | "hook" | "floor" | "overhead")[];
+            /** Count */
+            count: number;
+        };
+        /**
+         * PartView
+         * @description A part in words, for the list beside the drawing and for the keyboard.
+         */
+        PartView: {
+            /** Id */
+            id: string;
+            /** Role */
+            role: string;
+            /** Bay */
+            bay: number | null;
+            /** Name */
+            name: string;
+            /** Size */
+            size: string;
+            /** Height */
+            height: string;
+            /** Movable */
+            movable: boolean;
+            /** Locked */
+            locked: boolean;
+            /** Resizable */
+            resizable: boolean;
+            /** Becomes */
+            becomes: string[];
+            /** Takes */
+            takes: ("hang" | "shelf" | "drawer" | "shoe" | "box" | "hook" | "floor" | "overhead")[];
+            /** Pitch */
+            pitch: number;
+            /** Step */
+            step: number;
+            /** Tray */
+            tray: boolean;
+            /** Z */
+            z: number;
+            /** Holds */
+            holds: components["schemas"]["HeldView"][];
+            /** Room For */
+            room_for: string;
+            /** Because */
+            because: string[];
+        };
+        /**
+         * ShownDesign
+         * @description A design whole, as a client looks at it.
+         */
+        ShownDesign: {
+            /** Id */
+            id: number;
+            /** Version */
+            version: number;
+            /** Title */
+            title: string;
+            /** Reason */
+            reason: string;
+            /** Family */
+            family: string;
+            /** Space */
+            space: string;
+            /** Cost */
+            cost: string;
+            /** Currency */
+            currency: string;
+            /** Flat */
+            flat: boolean;
+            elevation: components["schemas"]["Drawing"];
+            plan: components["schemas"]["Drawing"];
+            /** Parts */
+            parts: components["schemas"]["PartView"][];
+            /** Eyes */
+            eyes: components["schemas"]["EyesView"][];
+            /** Unplaced */
+            unplaced: number;
+            /** Chosen */
+            chosen: boolean;
+            /** Signed */
+            signed: boolean;
+            /** Says */
+            says: string;
+            /** Remarks */
+            remarks: components["schemas"]["RemarkView"][];
+        };
+        /**
+         * NewRemark
+         * @description What is said of a design; of one of its parts, where it is named.
+         */
+        NewRemark: {
+            /** Text */
+            text: string;
+            /**
+             * Part
+             * @default
+             */
+            part: string;
+        };
+        /**
+         * Choice
+         * @description Who chooses.
+         */
+        Choice: {
+            /** By */
+            by: string;
+        };
+        /**
+         * SignOff
+         * @description Who signs, and which version they saw.
+         */
+        SignOff: {
+            /** By */
+            by: string;
+            /** Version */
+            version: number;
+        };
+        /**
          * Answer
          * @description What was seen: a place overflows, stays empty or is fine; of a thing, that nobody used it, that it never goes back,
          *     or that there are more of it (`count` now). `leaves` is what becomes of what nobody used, or of those that came in.
@@ -4317,25 +5262,6 @@ export interface components {
             use: components["schemas"]["SpaceUse"];
         };
         /**
-         * Area
-         * @description A place on the drawing that is not drawn: where something is pointed at.
-         */
-        Area: {
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
-            /** W */
-            w: number;
-            /** H */
-            h: number;
-            /**
-             * Of
-             * @default
-             */
-            of: string;
-        };
-        /**
          * Car
          * @description A parked car, seen from the door: `x` from the left wall, `gap` from the back wall, doors open by `doors`.
          */
@@ -4388,69 +5314,6 @@ export interface components {
             loose: boolean;
         };
         /**
-         * Dimension
-         * @description A dimension line from `start` to `end` with its text at (x, y); ticks are drawn at both ends.
-         */
-        Dimension: {
-            /**
-             * Layer
-             * @default dimension
-             * @constant
-             */
-            layer: "dimension";
-            /** Start */
-            start: [
-                number,
-                number
-            ];
-            /** End */
-            end: [
-                number,
-                number
-            ];
-            /**
-             * Extensions
-             * @default []
-             */
-            extensions: [
-                [
-                    number,
-                    number
-                ],
-                [
-                    number,
-                    number
-                ]
-            ][];
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
-            /** Text */
-            text: string;
-            /** Label */
-            label: string;
-            /** Size */
-            size: number;
-            /**
-             * Turn
-             * @default 0
-             */
-            turn: number;
-            /**
-             * State
-             * @default derived
-             * @enum {string}
-             */
-            state: "read" | "missing" | "doubted" | "derived";
-            slot?: components["schemas"]["SlotRef"] | null;
-            /**
-             * Of
-             * @default
-             */
-            of: string;
-        };
-        /**
          * Door
          * @description What closes the opening.
          */
@@ -4473,60 +5336,6 @@ export interface components {
              * @enum {string}
              */
             swings: "out" | "in";
-        };
-        /**
-         * Drawing
-         * @description A view with its bounds in mm: x0, y0, x1, y1.
-         */
-        Drawing: {
-            /**
-             * View
-             * @enum {string}
-             */
-            view: "elevation" | "plan" | "section";
-            /** Bounds */
-            bounds: [
-                number,
-                number,
-                number,
-                number
-            ];
-            /**
-             * Rects
-             * @default []
-             */
-            rects: components["schemas"]["Rect"][];
-            /**
-             * Lines
-             * @default []
-             */
-            lines: components["schemas"]["Polyline"][];
-            /**
-             * Texts
-             * @default []
-             */
-            texts: components["schemas"]["Text"][];
-            /**
-             * Labels
-             * @default []
-             */
-            labels: components["schemas"]["Label"][];
-            /**
-             * Bays
-             * @default []
-             */
-            bays: components["schemas"]["Area"][];
-            /**
-             * Walls
-             * @default []
-             */
-            walls: components["schemas"]["Label"][];
-            /**
-             * Dimensions
-             * @default []
-             */
-            dimensions: components["schemas"]["Dimension"][];
-            title: components["schemas"]["TitleBlock"];
         };
         /**
          * FindingView
@@ -4565,28 +5374,6 @@ export interface components {
             name: string;
             /** About */
             about: string;
-        };
-        /**
-         * Label
-         * @description What a box on the drawing holds, item by item, for whoever letters it at a scale of their own; `texts` of the layer
-         *     `content` are the same at the scale of the paper.
-         */
-        Label: {
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
-            /** W */
-            w: number;
-            /** H */
-            h: number;
-            /**
-             * Of
-             * @default
-             */
-            of: string;
-            /** Items */
-            items: string[];
         };
         /**
          * NextView
@@ -4732,40 +5519,6 @@ export interface components {
             taken: string;
         };
         /**
-         * Polyline
-         * @description Straight lines through points; arcs are given as short chords.
-         */
-        Polyline: {
-            /**
-             * Layer
-             * @enum {string}
-             */
-            layer: "wall" | "opening" | "obstacle" | "stud" | "part" | "content" | "access" | "closed" | "dimension" | "note";
-            /** Points */
-            points: [
-                number,
-                number
-            ][];
-            /**
-             * Of
-             * @default
-             */
-            of: string;
-            /**
-             * Weight
-             * @default fine
-             * @enum {string}
-             */
-            weight: "heavy" | "medium" | "fine";
-            /**
-             * Dashed
-             * @default false
-             */
-            dashed: boolean;
-            /** Hatch */
-            hatch?: ("hanging" | "folded" | "drawers" | "shoes" | "containers" | "hooks" | "floor" | "overhead") | "cut" | null;
-        };
-        /**
          * PracticeView
          * @description A practice room: what is seen in it, and whether its truth has been shown.
          */
@@ -4846,53 +5599,6 @@ export interface components {
             called: string;
             /** By */
             by: string;
-        };
-        /**
-         * Rect
-         * @description A rectangle: left, lower corner and size.
-         */
-        Rect: {
-            /**
-             * Layer
-             * @enum {string}
-             */
-            layer: "wall" | "opening" | "obstacle" | "stud" | "part" | "content" | "access" | "closed" | "dimension" | "note";
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
-            /** W */
-            w: number;
-            /** H */
-            h: number;
-            /**
-             * Of
-             * @default
-             */
-            of: string;
-            /**
-             * Weight
-             * @default medium
-             * @enum {string}
-             */
-            weight: "heavy" | "medium" | "fine";
-            /**
-             * Dashed
-             * @default false
-             */
-            dashed: boolean;
-            /** Hatch */
-            hatch?: ("hanging" | "folded" | "drawers" | "shoes" | "containers" | "hooks" | "floor" | "overhead") | "cut" | null;
-            /**
-             * Role
-             * @default
-             */
-            role: string;
-            /**
-             * Lies In
-             * @default
-             */
-            lies_in: string;
         };
         /**
          * Section
@@ -5000,32 +5706,6 @@ export interface components {
             basis: string;
             /** Source */
             source: string;
-        };
-        /**
-         * SlotRef
-         * @description A place a reading belongs to: typing on a dimension line gives a reading there.
-         */
-        SlotRef: {
-            /**
-             * Section
-             * @default A
-             */
-            section: string;
-            /**
-             * What
-             * @enum {string}
-             */
-            what: "width" | "height" | "depth" | "diagonal" | "corner diagonal" | "opening width" | "opening height" | "left return" | "right return" | "passage" | "stud" | "skirting height" | "skirting thickness" | "ceiling" | "fall" | "plumb" | "bow" | "shelf height" | "opens" | "overhang" | "liner";
-            /** Level */
-            level?: ("low" | "middle" | "high") | null;
-            /** Face */
-            face?: ("back" | "front") | null;
-            /** Side */
-            side?: ("left" | "middle" | "right") | null;
-            /** At */
-            at?: number | null;
-            /** Out */
-            out?: number | null;
         };
         /**
          * SlotView
@@ -5178,75 +5858,6 @@ export interface components {
              * @default
              */
             note: string;
-        };
-        /**
-         * Text
-         * @description A line of text: (x, y) is the middle of its base, or its start; `size` its height; `turn` in degrees.
-         */
-        Text: {
-            /**
-             * Layer
-             * @enum {string}
-             */
-            layer: "wall" | "opening" | "obstacle" | "stud" | "part" | "content" | "access" | "closed" | "dimension" | "note";
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
-            /** Text */
-            text: string;
-            /** Size */
-            size: number;
-            /**
-             * Anchor
-             * @default middle
-             * @enum {string}
-             */
-            anchor: "start" | "middle" | "end";
-            /**
-             * Turn
-             * @default 0
-             */
-            turn: number;
-            /**
-             * Of
-             * @default
-             */
-            of: string;
-            /**
-             * Halo
-             * @default false
-             */
-            halo: boolean;
-            /**
-             * Caption
-             * @default false
-             */
-            caption: boolean;
-        };
-        /**
-         * TitleBlock
-         * @description What the paper says in its corner.
-         */
-        TitleBlock: {
-            /** Space */
-            space: string;
-            /** Shows */
-            shows: string;
-            /** Scale */
-            scale: string;
-            /** Units */
-            units: string;
-            /**
-             * Date
-             * @default
-             */
-            date: string;
-            /**
-             * Sheet
-             * @default 1
-             */
-            sheet: string;
         };
         /**
          * NewSpace
@@ -6549,6 +7160,10 @@ export interface components {
             edits: number;
             /** Kept */
             kept: boolean;
+            /** Agreed */
+            agreed: string;
+            /** Signed */
+            signed: boolean;
             merits: components["schemas"]["Merits"];
             elevation: components["schemas"]["Drawing"];
         };
@@ -6889,41 +7504,11 @@ export interface components {
             edits: number;
             /** Kept */
             kept: boolean;
+            /** Agreed */
+            agreed: string;
+            /** Signed */
+            signed: boolean;
             ledger: components["schemas"]["LedgerView"];
-        };
-        /**
-         * EyesView
-         * @description Somebody who looks at a design: how high the eyes are, and between which heights the hands reach, mm.
-         */
-        EyesView: {
-            /** Name */
-            name: string;
-            /** Eye */
-            eye: number;
-            /** Low */
-            low: number;
-            /** Easy Low */
-            easy_low: number;
-            /** Easy High */
-            easy_high: number;
-            /** High */
-            high: number;
-            /** Reach */
-            reach: string;
-        };
-        /**
-         * HeldView
-         * @description Something that lives in a part, or has no place; `ways` it may be stored, the present or preferred one first.
-         */
-        HeldView: {
-            /** Thing */
-            thing: string;
-            /** Name */
-            name: string;
-            /** Ways */
-            ways: ("hang" | "shelf" | "drawer" | "shoe" | "box" | "hook" | "floor" | "overhead")[];
-            /** Count */
-            count: number;
         };
         /**
          * LedgerLineView
@@ -6984,48 +7569,6 @@ export interface components {
             height: string;
             /** What */
             what: string;
-        };
-        /**
-         * PartView
-         * @description A part in words, for the list beside the drawing and for the keyboard.
-         */
-        PartView: {
-            /** Id */
-            id: string;
-            /** Role */
-            role: string;
-            /** Bay */
-            bay: number | null;
-            /** Name */
-            name: string;
-            /** Size */
-            size: string;
-            /** Height */
-            height: string;
-            /** Movable */
-            movable: boolean;
-            /** Locked */
-            locked: boolean;
-            /** Resizable */
-            resizable: boolean;
-            /** Becomes */
-            becomes: string[];
-            /** Takes */
-            takes: ("hang" | "shelf" | "drawer" | "shoe" | "box" | "hook" | "floor" | "overhead")[];
-            /** Pitch */
-            pitch: number;
-            /** Step */
-            step: number;
-            /** Tray */
-            tray: boolean;
-            /** Z */
-            z: number;
-            /** Holds */
-            holds: components["schemas"]["HeldView"][];
-            /** Room For */
-            room_for: string;
-            /** Because */
-            because: string[];
         };
         /**
          * AddPart
@@ -11180,6 +11723,340 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    session_standing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandingList"];
+                };
+            };
+        };
+    };
+    house_client: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientView"];
+                };
+            };
+        };
+    };
+    house_change_client: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClientChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientView"];
+                };
+            };
+        };
+    };
+    house_show: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLink"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientView"];
+                };
+            };
+        };
+    };
+    house_unshow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                showing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientView"];
+                };
+            };
+        };
+    };
+    house_settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                household_id: number;
+                remark_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Settled"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientView"];
+                };
+            };
+        };
+    };
+    house_reopen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientView"];
+                };
+            };
+        };
+    };
+    house_shown: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownView"];
+                };
+            };
+        };
+    };
+    house_shown_design: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownDesign"];
+                };
+            };
+        };
+    };
+    house_shown_model: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    house_shown_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    house_shown_remark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRemark"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownDesign"];
+                };
+            };
+        };
+    };
+    house_shown_choose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Choice"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownDesign"];
+                };
+            };
+        };
+    };
+    house_shown_sign: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignOff"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownDesign"];
+                };
             };
         };
     };

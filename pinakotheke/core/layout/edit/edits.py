@@ -12,6 +12,7 @@ from typing import Annotated, Any
 
 from ...base import AtMost, Frozen
 from ...errors import EditRefused
+from ...house.clients import MOST_REMARKS, Agreed, Remark
 from ...systems import HOLDERS, INSIDE, PULL_OUTS, Bay, Family, Part
 from ..build.boards import gables_to_size
 from ..build.dividers import edge_moved, with_dividers
@@ -55,6 +56,12 @@ class History(Frozen):
     undone: Annotated[tuple[Command, ...], AtMost(MOST_EDITS)] = ()
     kept: bool = False
     """A version that someone named: a new search leaves it."""
+    chosen: Agreed | None = None
+    """By a client, among the designs of its space."""
+    signed: Agreed | None = None
+    """By a client: the design stays as it is."""
+    remarks: Annotated[tuple[Remark, ...], AtMost(MOST_REMARKS)] = ()
+    """What clients said of it."""
 
     @cached_property
     def current(self) -> Design:
@@ -86,7 +93,8 @@ class History(Frozen):
         return self._with((*self.done, self.undone[-1]), self.undone[:-1])
 
     def _with(self, done: tuple[Command, ...], undone: tuple[Command, ...]) -> "History":
-        return History.model_construct(base=self.base, done=done, undone=undone, kept=self.kept)
+        marks = {name: getattr(self, name) for name in ("kept", "chosen", "signed", "remarks")}
+        return History.model_construct(base=self.base, done=done, undone=undone, **marks)
 
 
 def apply(design: Design, command: Command) -> Design:

@@ -10,6 +10,8 @@ import { Forgotten, NewPassword } from './house/NewPassword'
 
 const Members = lazy(() => import('./house/Members'))
 const Account = lazy(() => import('./house/Account'))
+const Client = lazy(() => import('./house/Client'))
+const Shown = lazy(() => import('./house/Shown'))
 const Invited = lazy(() => import('./house/Invited'))
 const PlaceLink = lazy(() => import('./upkeep/PlaceLink'))
 const HousePage = lazy(() => import('./shell/HousePage'))
@@ -34,6 +36,8 @@ export function App() {
       <Suspense fallback={<Opening />}>
         <Routes>
           <Route path="/invited/:token" element={<Invited session={session.data} />} />
+          <Route path="/shown/:token" element={<Shown />} />
+          <Route path="/shown/:token/:designId" element={<Shown />} />
           <Route path="/forgotten" element={<Forgotten />} />
           <Route path="/new-password/:uid/:token" element={<NewPassword />} />
           <Route path="*" element={<Entrance demo={session.data.demo} />} />
@@ -50,7 +54,10 @@ export function App() {
         <Route path="/invited/:token" element={<Invited session={session.data} />} />
         <Route path="/forgotten" element={<Forgotten />} />
         <Route path="/new-password/:uid/:token" element={<NewPassword />} />
+        <Route path="/shown/:token" element={<Shown />} />
+        <Route path="/shown/:token/:designId" element={<Shown />} />
         <Route path="/house/:houseId/members" element={<Members />} />
+        <Route path="/house/:houseId/client" element={<Client />} />
         <Route path="/house/:houseId" element={<HousePage />} />
         <Route path="/house/:houseId/:spaceId/:stage" element={<HousePage />} />
         <Route path="/at/:placeId" element={<PlaceLink />} />

@@ -112,8 +112,12 @@ def shown_design(showing: models.Showing, design_id: int) -> models.Design:
 
 @transaction.atomic
 def remark(showing: models.Showing, design_id: int, text: str, part: str) -> models.Design:
-    """A client says something of a design, or of a part of it; from then on a new search leaves it."""
+    """A client says something of a design, or of a part of it; from then on a new search leaves it. The same said again
+    is kept once: a page sends again what it had no answer to.
+    """
     row = shown_design(showing, design_id)
+    if row.remarks.filter(text=text, part=part, by=showing.note).exists():
+        return row
     if row.remarks.count() >= MOST_REMARKS:
         raise Invalid("design.too-many-remarks", most=MOST_REMARKS)
     design, units = rows.history_of(row).current, cast(Units, showing.household.units)

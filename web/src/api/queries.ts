@@ -10,6 +10,8 @@ export const keys = {
   house: (id: number) => ['house', id] as const,
   space: (id: number) => ['space', id] as const,
   things: (id: number) => ['things', id] as const,
+  client: (house: number) => ['client', house] as const,
+  standing: ['standing'] as const,
   members: (house: number) => ['members', house] as const,
   limits: (house: number) => ['limits', house] as const,
   homes: (house: number) => ['homes', house] as const,

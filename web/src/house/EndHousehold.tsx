@@ -1,10 +1,11 @@
-import { Alert, Button, Modal, TextInput } from '@mantine/core'
+import { Button, Modal, TextInput } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 
-import { api, said, type Schemas } from '../api/client'
+import { api, type Schemas } from '../api/client'
 import { keys } from '../api/queries'
+import { Refused } from '../shell/Refused'
 
 /** The end of a household: what it has is saved first, and its name is typed. */
 export function EndHousehold({ house }: { house: Schemas['HouseView'] }) {
@@ -47,11 +48,7 @@ export function EndHousehold({ house }: { house: Schemas['HouseView'] }) {
             value={name}
             onChange={(event) => setName(event.currentTarget.value)}
           />
-          {end.isError && (
-            <Alert color="red" variant="outline" role="alert">
-              {said(end.error)}
-            </Alert>
-          )}
+          <Refused error={end.error} />
           <Button type="submit" color="red" disabled={name.trim() !== house.name} loading={end.isPending}>
             Delete it for good
           </Button>

@@ -3,8 +3,9 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
 
-import { api, body, said } from '../api/client'
+import { api, body } from '../api/client'
 import { forgetAll, keys } from '../api/queries'
+import { Refused } from '../shell/Refused'
 import closet from './closet.svg'
 
 /** What this is, in a picture and three sentences; the way into the demo house; signing in and registering. */
@@ -72,11 +73,7 @@ export function Entrance({ demo, notice = '' }: { demo: boolean; notice?: string
               value={password}
               onChange={(event) => setPassword(event.currentTarget.value)}
             />
-            {enter.isError && (
-              <Alert color="red" variant="outline" role="alert">
-                {said(enter.error)}
-              </Alert>
-            )}
+            <Refused error={enter.error} />
             <Stack gap="xs">
               <Button type="submit" variant="default" disabled={!ready} loading={enter.isPending}>
                 Sign in

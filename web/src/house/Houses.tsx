@@ -6,6 +6,7 @@ import { Link, useNavigate } from 'react-router'
 import { api, body, Problem, said, type Schemas } from '../api/client'
 import { forgetAll, keys } from '../api/queries'
 import { Invitations } from './Invitations'
+import { Standing } from './Standing'
 
 /** The households one may enter; a new one; one from a house file. */
 export function Houses({ session }: { session: Schemas['SessionView'] }) {
@@ -52,19 +53,7 @@ export function Houses({ session }: { session: Schemas['SessionView'] }) {
         <p className="motto">{session.user}</p>
         {session.invitations > 0 && <Invitations />}
         <Stack gap="xs" mb="lg">
-          {session.households.map((house) => (
-            <Button
-              key={house.id}
-              component={Link}
-              to={`/house/${house.id}`}
-              variant="default"
-              justify="start"
-            >
-              {house.name}
-              {house.is_demo && ' (demo)'}
-              {house.role !== 'owner' && <span className="quiet small">&nbsp;· {house.role}</span>}
-            </Button>
-          ))}
+          <Standing households={session.households} />
           {session.households.length === 0 && (
             <p className="quiet">You have no household yet. Name one to begin.</p>
           )}

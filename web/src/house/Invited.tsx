@@ -1,9 +1,10 @@
-import { Alert, Button, Loader } from '@mantine/core'
+import { Button, Loader } from '@mantine/core'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Link, useNavigate, useParams } from 'react-router'
 
-import { api, body, said, type Schemas } from '../api/client'
+import { api, body, type Schemas } from '../api/client'
 import { keys } from '../api/queries'
+import { Refused } from '../shell/Refused'
 import { Entrance } from './Entrance'
 
 /** What an invitation is into, in a sentence. */
@@ -49,11 +50,7 @@ export default function Invited({ session }: { session: Schemas['SessionView'] }
         {invited.data && (
           <div className="stacked">
             <p>{invitedInto(invited.data)}</p>
-            {accept.isError && (
-              <Alert color="red" variant="outline" role="alert">
-                {said(accept.error)}
-              </Alert>
-            )}
+            <Refused error={accept.error} />
             <Button loading={accept.isPending} onClick={() => accept.mutate()}>
               Come in
             </Button>

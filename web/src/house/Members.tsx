@@ -5,7 +5,9 @@ import { Link, useNavigate, useParams } from 'react-router'
 
 import { api, body, said, type Schemas } from '../api/client'
 import { keys, useHouse } from '../api/queries'
+import { Refused } from '../shell/Refused'
 import { EndHousehold } from './EndHousehold'
+import { LinkToSend } from './LinkToSend'
 
 type Role = Schemas['Role']
 const ROLES: Record<Role, string> = {
@@ -137,38 +139,17 @@ export default function Members() {
                 </ul>
               </>
             )}
-            {link && <LinkToSend link={link} />}
+            {link && (
+              <LinkToSend link={link}>
+                It is shown only now, holds for 14 days, and lets one person in.
+              </LinkToSend>
+            )}
             {lets && <Invite id={id} owner={view.role === 'owner'} onMade={show} />}
             {view.role === 'owner' && house.data && <EndHousehold house={house.data} />}
           </>
         )}
       </div>
     </main>
-  )
-}
-
-function LinkToSend({ link }: { link: string }) {
-  const [copied, setCopied] = useState(false)
-  return (
-    <Alert variant="outline" mb="md" role="status" title="Send them this link">
-      <p className="small">It is shown only now, holds for 14 days, and lets one person in.</p>
-      <TextInput
-        aria-label="The link"
-        readOnly
-        value={link}
-        onFocus={(event) => event.currentTarget.select()}
-        rightSectionWidth={88}
-        rightSection={
-          <Button
-            size="compact-sm"
-            variant="default"
-            onClick={() => void navigator.clipboard.writeText(link).then(() => setCopied(true))}
-          >
-            {copied ? 'Copied' : 'Copy'}
-          </Button>
-        }
-      />
-    </Alert>
   )
 }
 
@@ -240,11 +221,7 @@ function Invite({
           onChange={(event) => setHandsOver(event.currentTarget.checked)}
         />
       )}
-      {invite.isError && (
-        <Alert color="red" variant="outline" role="alert">
-          {said(invite.error)}
-        </Alert>
-      )}
+      <Refused error={invite.error} />
       <Button type="submit" loading={invite.isPending}>
         {name.trim() === '' ? 'Make a link' : 'Invite'}
       </Button>

@@ -1,10 +1,11 @@
-import { Alert, Button, PasswordInput, TextInput } from '@mantine/core'
+import { Button, PasswordInput, TextInput } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 
-import { api, body, said } from '../api/client'
+import { api, body } from '../api/client'
 import { forgetAll, keys } from '../api/queries'
+import { Refused } from '../shell/Refused'
 
 /** Where a letter's link leads: a new password. */
 export function NewPassword() {
@@ -38,11 +39,7 @@ export function NewPassword() {
             value={password}
             onChange={(event) => setPassword(event.currentTarget.value)}
           />
-          {reset.isError && (
-            <Alert color="red" variant="outline" role="alert">
-              {said(reset.error)}
-            </Alert>
-          )}
+          <Refused error={reset.error} />
           <Button type="submit" disabled={!password} loading={reset.isPending}>
             Keep it and sign in
           </Button>
@@ -76,11 +73,7 @@ export function Forgotten() {
             value={name}
             onChange={(event) => setName(event.currentTarget.value)}
           />
-          {ask.isError && (
-            <Alert color="red" variant="outline" role="alert">
-              {said(ask.error)}
-            </Alert>
-          )}
+          <Refused error={ask.error} />
           {ask.isSuccess ? (
             <p role="status">
               Where an e-mail address is known for that name, a letter with a link is on its way. It holds for

@@ -43,6 +43,7 @@ export function Gallery({ gallery, chosen, compared, onChoose }: GalleryProps) {
                 <span className="quiet differs">
                   {[
                     card.id === compared ? 'compared' : '',
+                    card.signed ? 'signed off' : card.agreed ? 'chosen' : '',
                     card.edits > 0 ? `${card.edits} by hand` : '',
                     card.family,
                   ]
@@ -74,6 +75,7 @@ function Label({ card, currency }: { card: Card; currency: string }) {
       <p>{facts(card, currency)}</p>
       <p className="quiet">{sentence(card.left)}</p>
       <p className="quiet">{card.glance}</p>
+      {card.agreed && <p>{card.agreed}.</p>}
       <Worst card={card} />
     </div>
   )
@@ -85,6 +87,7 @@ export function ChosenLine({ card, currency }: { card: Card; currency: string })
     <p className="chosen-line" aria-label="The chosen alternative">
       <b>{card.title}.</b> <i>{card.reason}</i> {facts(card, currency)}{' '}
       <span className="quiet">{sentence(card.left)}</span> <span className="quiet">{card.glance}</span>{' '}
+      {card.agreed && <b>{card.agreed}.</b>}
     </p>
   )
 }

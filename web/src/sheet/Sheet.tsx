@@ -34,6 +34,7 @@ export function Sheet({
             <span>{title.date}</span>
             sheet {title.sheet}
           </div>
+          {title.agreed && <div className="agreed">{title.agreed}</div>}
         </div>
       )}
     </section>

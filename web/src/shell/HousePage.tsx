@@ -189,6 +189,9 @@ function SpacePage({ house, space, stage }: SpacePageProps) {
               <Menu.Item component={Link} to={`/house/${house.id}/members`}>
                 Members and invitations…
               </Menu.Item>
+              <Menu.Item component={Link} to={`/house/${house.id}/client`}>
+                Client: links, remarks, choice…
+              </Menu.Item>
               <Menu.Item component="a" href={`/api/households/${house.id}/house-file`} download>
                 Save the house file
               </Menu.Item>

@@ -80,15 +80,13 @@ def pictures(page: Page) -> None:
     stage(page, "install")
     expect(page.get_by_role("table", name="Order of work")).to_be_visible(timeout=60_000)
     take(page, "order")
-    page.get_by_text("Holes", exact=True).click()
-    expect(page.locator(".table.holes")).to_be_visible()
-    take(page, "holes")
     booklet(page)
 
     stage(page, "upkeep")
     keep(page)
     won(page, home)
     members(page)
+    client(page, home)
 
     page.set_viewport_size({"width": PHONE[0], "height": PHONE[1]})
     page.goto(f"{home.rsplit('/', 1)[0]}/2/survey")
@@ -166,6 +164,23 @@ def members(page: Page) -> None:
         own.get_by_role("button", name="Make a link").click()
         expect(own.get_by_role("list", name="Invited")).to_contain_text(note)
     take(own, "members")
+
+
+def client(page: Page, home: str) -> None:
+    """What a client sees by a link, with something said of a shelf."""
+    browser = page.context.browser
+    assert browser is not None
+    page.goto(f"{home.rsplit('/', 1)[0]}/client")
+    page.get_by_label("Who looks").fill("Wren Alder")
+    page.get_by_role("button", name="Make a link").click()
+    wren = browser.new_context(viewport={"width": DESK[0], "height": DESK[1]}).new_page()
+    wren.goto(page.get_by_label("The link", exact=True).input_value())
+    wren.locator(".shown-card").first.click(timeout=60_000)
+    wren.locator(".shown-sheet .can-select[data-part*=shelf]").nth(2).click()
+    wren.get_by_role("textbox").fill("Could this be lower? I reach it badly with a basket in hand.")
+    wren.get_by_role("button", name="Say it").click()
+    expect(wren.get_by_role("region", name="Remarks")).to_contain_text("of the shelf")
+    take(wren, "client")
 
 
 def stage(page: Page, name: str) -> None:

@@ -104,7 +104,11 @@ export default function Client() {
                       size="xs"
                       label="settled"
                       aria-label={`Settled: ${row.text.slice(0, 60)}`}
-                      checked={row.settled}
+                      checked={
+                        settle.isPending && settle.variables.remark === row.id
+                          ? settle.variables.settled
+                          : row.settled
+                      }
                       onChange={(event) =>
                         settle.mutate({ remark: row.id, settled: event.currentTarget.checked })
                       }

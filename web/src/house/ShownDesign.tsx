@@ -105,7 +105,7 @@ function Views({
             selectable={new Set(parts.keys())}
             selected={part}
             nameOf={nameOf}
-            onSelect={(id) => onPart(id === part ? null : id)}
+            onSelect={onPart}
           />
         )}
         {view === 'plan' && <Plate drawing={design.plan} label={`Plan, ${design.title}`} />}
@@ -265,6 +265,11 @@ function Remarks({
           maxLength={1000}
           onChange={(event) => setText(event.currentTarget.value)}
         />
+        {chosen && (
+          <Button variant="subtle" size="compact-sm" onClick={() => onPart(null)}>
+            Speak of the whole design
+          </Button>
+        )}
         <Refused error={say.error} />
         <Button type="submit" variant="default" loading={say.isPending} disabled={text.trim() === ''}>
           Say it

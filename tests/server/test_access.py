@@ -87,7 +87,7 @@ class InvitationTests(ServerTestCase):
         for _, router in api._routers:
             for path, view in router.path_operations.items():
                 named = re.findall(r"{(\w+)}", path)
-                if not set(named) & set(ids):
+                if not set(named) & set(ids) or "token" in named:  # by a link one is whom it was made for
                     continue
                 address = re.sub(r"{(\w+)}", lambda m: str(ids.get(m[1], 1)), path)
                 for method in {m for one in view.operations if looking not in one.auth_callbacks for m in one.methods}:

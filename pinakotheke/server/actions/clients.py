@@ -129,7 +129,8 @@ def remark(showing: models.Showing, design_id: int, text: str, part: str) -> mod
         on=timezone.localdate().isoformat(), part=part,
         about=part_in_words(found, design, units)[:160] if found else "",
     )  # fmt: skip
-    _keep(row)
+    row.kept = True
+    row.save(update_fields=["kept"])
     log(showing.household, None, "client.remark", said=text[:80], space=row.space.key, client=showing.note)
     return row
 
@@ -138,14 +139,12 @@ def remark(showing: models.Showing, design_id: int, text: str, part: str) -> mod
 def choose(showing: models.Showing, design_id: int, by: str) -> models.Design:
     """A client chooses one of a space's designs; whatever was chosen there before is so no longer."""
     row = shown_design(showing, design_id)
-    others = row.space.designs.exclude(pk=row.pk)
-    signed = others.exclude(signed=None).first()
+    signed = row.space.designs.exclude(signed=None).first()
     if signed is not None:
         must_be_open(signed)
-    others.update(chosen=None)
-    row.chosen = _agreed(by)
-    row.save(update_fields=["chosen"])
-    _keep(row)
+    row.space.designs.exclude(pk=row.pk).update(chosen=None)
+    row.chosen, row.kept = _agreed(by), True
+    row.save(update_fields=["chosen", "kept"])
     log(showing.household, None, "client.choose", name=_title(row), space=row.space.key, client=by)
     return row
 
@@ -156,7 +155,6 @@ def sign_off(showing: models.Showing, design_id: int, by: str, version: int) -> 
     row = choose(showing, design_id, by)
     if row.version != version:
         raise Stale("design", version, row.version)
-    must_be_open(row)
     bump(row, version, "design")
     row.signed = _agreed(by)
     row.save(update_fields=["signed"])
@@ -166,11 +164,6 @@ def sign_off(showing: models.Showing, design_id: int, by: str, version: int) -> 
 
 def _agreed(by: str) -> dict[str, str]:
     return {"by": by, "on": timezone.localdate().isoformat()}
-
-
-def _keep(row: models.Design) -> None:
-    row.kept = True
-    row.save(update_fields=["kept"])
 
 
 def _title(row: models.Design) -> str:
